@@ -1,0 +1,20 @@
+using System.Collections.Immutable;
+
+namespace Daxlin.Core.Pages;
+
+/// <summary>One page as a person sees it: turned by its rotation entry, cut to its crop box.</summary>
+/// <param name="Number">From 1 within the document.</param>
+/// <param name="Width">In points.</param>
+/// <param name="Height">In points.</param>
+public sealed record Page(
+    int Number, double Width, double Height, ImmutableArray<Word> Words, ImmutableArray<Stroke> Strokes)
+{
+    private readonly Lazy<ImmutableArray<TextLine>> lines = new(() => TextLine.Of(Number, Words));
+
+    /// <summary>The upright words as lines, from top to bottom.</summary>
+    public ImmutableArray<TextLine> Lines => lines.Value;
+
+    public bool Equals(Page? other) => ReferenceEquals(this, other);
+
+    public override int GetHashCode() => Number;
+}

@@ -1,0 +1,29 @@
+using System.Collections.Immutable;
+
+namespace Daxlin.Core.Pages;
+
+/// <summary>Letters that a person reads as one word.</summary>
+/// <param name="Text">The letters, ligatures written out (one "ﬁ" drawn is "fi" here).</param>
+/// <param name="Box">From the first letter's start to the last one's end; as high as the type is large.</param>
+/// <param name="Baseline">The height on which the letters stand, in points from the top of the page.</param>
+/// <param name="Size">The size of the type, in points.</param>
+/// <param name="Stops">The right edge of each character of <paramref name="Text"/>, in points.</param>
+/// <param name="Turn">Which way the word runs.</param>
+public sealed record Word(string Text, Box Box, double Baseline, double Size, ImmutableArray<double> Stops, Turn Turn)
+{
+    /// <summary>The box of a run of this word's characters.</summary>
+    public Box BoxOf(int start, int length) => Box with
+    {
+        Left = start == 0 ? Box.Left : Stops[start - 1],
+        Right = Stops[start + length - 1],
+    };
+
+    /// <summary>A run of this word's characters as a word of its own.</summary>
+    /// <example>"onlyGBP" is cut into "only" and "GBP" where a description runs into the price.</example>
+    public Word Part(int start, int length) => this with
+    {
+        Text = Text.Substring(start, length),
+        Box = BoxOf(start, length),
+        Stops = Stops.Slice(start, length),
+    };
+}

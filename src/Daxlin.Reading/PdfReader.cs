@@ -1,0 +1,210 @@
+using System.Collections.Immutable;
+using Daxlin.Core.Pages;
+using UglyToad.PdfPig;
+using UglyToad.PdfPig.Content;
+using UglyToad.PdfPig.Core;
+using UglyToad.PdfPig.Exceptions;
+using UglyToad.PdfPig.Graphics;
+using UglyToad.PdfPig.Graphics.Core;
+using Page = Daxlin.Core.Pages.Page;
+using Word = Daxlin.Core.Pages.Word;
+
+namespace Daxlin.Reading;
+
+/// <summary>Reads a PDF into pages of words and strokes. The one place that knows the PDF library.</summary>
+public static class PdfReader
+{
+    /// <summary>Reads all pages.</summary>
+    /// <exception cref="UnreadableException">The bytes are no PDF, or one that is encrypted, damaged, without text or too large.</exception>
+    public static ImmutableArray<Page> Read(ReadOnlyMemory<byte> bytes, ReadingLimits? limits = null)
+    {
+        limits ??= ReadingLimits.Usual;
+        if (bytes.Length == 0)
+            throw new UnreadableException("not-a-pdf", "The file is empty.");
+        if (bytes.Span[..Math.Min(1024, bytes.Length)].IndexOf("%PDF-"u8) < 0)
+            throw new UnreadableException("not-a-pdf", "This is not a PDF: it does not begin as one.");
+        try
+        {
+            return ReadPages(bytes, limits);
+        }
+        catch (UnreadableException)
+        {
+            throw;
+        }
+        catch (Exception error) when (Unreadable(error) is { } reason)
+        {
+            throw reason;
+        }
+    }
+
+    private static UnreadableException? Unreadable(Exception error)
+    {
+        for (var cause = error; cause is not null; cause = cause.InnerException)
+        {
+            if (cause is UnreadableException known)
+                return known;
+        }
+        return error switch
+        {
+            PdfDocumentEncryptedException => new(
+                "encrypted", "The PDF is locked with a password; ask the vendor for one that is not.", error),
+            OutOfMemoryException or InsufficientExecutionStackException => new(
+                "too-large", "The PDF asks for more memory than one document may take; it was not read.", error),
+            _ => new("damaged", "The PDF is damaged and cannot be read; ask the vendor to send it again.", error),
+        };
+    }
+
+    private static ImmutableArray<Page> ReadPages(ReadOnlyMemory<byte> bytes, ReadingLimits limits)
+    {
+        var options = new ParsingOptions
+        {
+            UseLenientParsing = true,
+            SkipMissingFonts = true,
+            ClipPaths = false,
+            UseActualText = true,
+            FilterProvider = new LimitedFilters(limits),
+        };
+        using var document = PdfDocument.Open(bytes.ToArray(), options);
+        if (document.NumberOfPages > limits.Pages)
+        {
+            throw new UnreadableException(
+                "too-large", $"The PDF has {document.NumberOfPages} pages; at most {limits.Pages} are read.");
+        }
+        if (document.NumberOfPages == 0)
+            throw new UnreadableException("damaged", "The PDF has no pages.");
+
+        var pages = ImmutableArray.CreateBuilder<Page>(document.NumberOfPages);
+        foreach (var page in document.GetPages())
+            pages.Add(PageOf(page, limits));
+        if (pages.All(page => page.Words.IsEmpty))
+        {
+            throw new UnreadableException(
+                "no-text", "The PDF holds pictures but no text (a scan): it needs text recognition, which is not set up yet.");
+        }
+        return pages.DrainToImmutable();
+    }
+
+    private static Page PageOf(UglyToad.PdfPig.Content.Page page, ReadingLimits limits)
+    {
+        var (width, height) = (page.Width, page.Height);
+        if (page.Letters.Count > limits.LettersPerPage)
+        {
+            throw new UnreadableException(
+                "too-large",
+                $"Page {page.Number} holds {page.Letters.Count} letters; at most {limits.LettersPerPage} are read.");
+        }
+        var upright = new List<Letter>(page.Letters.Count);
+        var turned = new Dictionary<TextOrientation, List<Letter>>();
+        foreach (var letter in page.Letters)
+        {
+            if (letter.RenderingMode is TextRenderingMode.Neither or TextRenderingMode.NeitherClip)
+                continue;
+            var center = letter.StartBaseLine;
+            if (center.X < -1 || center.X > width + 1 || center.Y < -1 || center.Y > height + 1)
+                continue;
+            if (string.IsNullOrEmpty(letter.Value))
+                continue;
+            if (letter.TextOrientation == TextOrientation.Horizontal)
+            {
+                upright.Add(new Letter(
+                    Plain(letter.Value), letter.StartBaseLine.X, letter.EndBaseLine.X, height - letter.StartBaseLine.Y, SizeOf(letter)));
+            }
+            else
+            {
+                if (!turned.TryGetValue(letter.TextOrientation, out var same))
+                    turned[letter.TextOrientation] = same = [];
+                same.Add(Unturned(letter));
+            }
+        }
+
+        var words = ImmutableArray.CreateBuilder<Word>();
+        WordBuilder.AddWords(upright, Turn.Upright, words);
+        foreach (var (orientation, letters) in turned)
+        {
+            var start = words.Count;
+            WordBuilder.AddWords(letters, Turn.Turned, words);
+            for (var index = start; index < words.Count; index++)
+                words[index] = words[index] with { Box = TurnedBox(words[index].Box, orientation, height) };
+        }
+        return new Page(page.Number, width, height, words.DrainToImmutable(), StrokesOf(page, height));
+    }
+
+    private static double SizeOf(UglyToad.PdfPig.Content.Letter letter) => letter.PointSize is > 0.5 and < 2000
+        ? letter.PointSize
+        : Math.Max(1, letter.BoundingBox.Height);
+
+    /// <summary>Composed letters, no-break and thin blanks as plain ones, ligatures of the standard block written out.</summary>
+    private static string Plain(string text)
+    {
+        if (text.Length == 1 && text[0] < 128)
+            return text;
+        var plain = text;
+        foreach (var letter in text)
+        {
+            if (letter is >= '\uFB00' and <= '\uFB06')
+            {
+                plain = plain.Normalize(System.Text.NormalizationForm.FormKC);
+                break;
+            }
+        }
+        return plain.Replace('\u00AD', '-').Replace("\u200B", "", StringComparison.Ordinal);
+    }
+
+    /// <summary>A turned letter in a frame where it runs from left to right.</summary>
+    private static Letter Unturned(UglyToad.PdfPig.Content.Letter letter)
+    {
+        var (start, end) = (letter.StartBaseLine, letter.EndBaseLine);
+        var (from, to, baseline) = letter.TextOrientation switch
+        {
+            TextOrientation.Rotate90 => (-start.Y, -end.Y, -start.X),
+            TextOrientation.Rotate270 => (start.Y, end.Y, start.X),
+            TextOrientation.Rotate180 => (-start.X, -end.X, start.Y),
+            _ => (start.X, start.X + Math.Max(letter.Width, 0.1), -start.Y),
+        };
+        return new Letter(Plain(letter.Value), Math.Min(from, to), Math.Max(from, to), baseline, SizeOf(letter));
+    }
+
+    private static Box TurnedBox(Box box, TextOrientation orientation, double height) => orientation switch
+    {
+        TextOrientation.Rotate90 => new(-box.Bottom, height + box.Left, -box.Top, height + box.Right),
+        TextOrientation.Rotate270 => new(box.Top, height - box.Right, box.Bottom, height - box.Left),
+        TextOrientation.Rotate180 => new(-box.Right, height - box.Bottom, -box.Left, height - box.Top),
+        _ => new(box.Left, height + box.Top, box.Right, height + box.Bottom),
+    };
+
+    private const double ThinAs = 2.5;
+    private const double ShortestStroke = 6;
+
+    private static ImmutableArray<Stroke> StrokesOf(UglyToad.PdfPig.Content.Page page, double height)
+    {
+        var strokes = ImmutableArray.CreateBuilder<Stroke>();
+        foreach (var path in page.Paths)
+        {
+            if (path.IsClipping || !(path.IsFilled || path.IsStroked))
+                continue;
+            foreach (var subpath in path)
+                AddStrokes(subpath, path, height, strokes);
+        }
+        return strokes.ToImmutable();
+    }
+
+    private static void AddStrokes(PdfSubpath subpath, PdfPath path, double height, ImmutableArray<Stroke>.Builder strokes)
+    {
+        if (subpath.GetBoundingRectangle() is not { } bounds)
+            return;
+        var box = new Box(bounds.Left, height - bounds.Top, bounds.Right, height - bounds.Bottom);
+        if (Math.Min(box.Width, box.Height) <= ThinAs)
+        {
+            if (Math.Max(box.Width, box.Height) >= ShortestStroke)
+                strokes.Add(new Stroke(box));
+        }
+        else if (path.IsStroked && subpath.IsDrawnAsRectangle)
+        {
+            // A cell drawn as a frame: its four sides are rulings.
+            strokes.Add(new Stroke(box with { Right = box.Left }));
+            strokes.Add(new Stroke(box with { Left = box.Right }));
+            strokes.Add(new Stroke(box with { Bottom = box.Top }));
+            strokes.Add(new Stroke(box with { Top = box.Bottom }));
+        }
+    }
+}
