@@ -1,0 +1,50 @@
+using Daxlin.Accuracy;
+using Spectre.Console;
+
+// Three figures a family: cells captured exactly, false clears, needless holds. See docs/ARCHITECTURE.md, "How we know".
+var directories = args.Where(arg => !arg.StartsWith('-')).ToList();
+var tells = args.Contains("--tell");
+if (directories.Count == 0 || args.Contains("--help"))
+{
+    Console.Error.WriteLine("bench/accuracy DIR… [--tell]   each DIR holds PDFs, truth.json and *.template.json; --tell lists what is wrong");
+    return 2;
+}
+var table = new Table { Border = TableBorder.Simple };
+table.AddColumn("family");
+foreach (var heading in new[] { "invoices", "cells", "exact", "exact %", "false clear", "needless hold" })
+    table.AddColumn(new TableColumn(heading).RightAligned());
+var (cells, exact, falseClear, needless, count) = (0, 0, 0, 0, 0);
+foreach (var directory in directories)
+{
+    if (!File.Exists(Path.Combine(directory, "truth.json")))
+    {
+        Console.Error.WriteLine($"There is no truth.json in {directory}.");
+        return 2;
+    }
+    var score = FamilyScore.Of(directory);
+    // Files with several invoices are counted apart: taking them apart is a capability of its own.
+    foreach (var part in score.Invoices.GroupBy(invoice => invoice.Truth.IsOneOfSeveral))
+    {
+        var (all, wrong) = (part.Sum(invoice => invoice.Cells), part.Sum(invoice => invoice.Wrong.Length));
+        var (clears, holds) = (part.Count(invoice => invoice.IsFalseClear), part.Count(invoice => invoice.IsNeedlessHold));
+        table.AddRow(
+            score.Family + (part.Key ? ", several in one file" : ""), $"{part.Count()}", $"{all}", $"{all - wrong}",
+            $"{100.0 * (all - wrong) / all:F2}", $"{clears}", $"{holds}");
+        (cells, exact, falseClear, needless, count) =
+            (cells + all, exact + all - wrong, falseClear + clears, needless + holds, count + part.Count());
+    }
+    if (tells)
+    {
+        foreach (var invoice in score.Invoices)
+        {
+            Console.WriteLine($"{score.Family}/{invoice.Truth.File}: {(invoice.IsClear ? "clear" : "held")}"
+                + $"{(invoice.IsFalseClear ? " FALSE CLEAR" : "")}{(invoice.IsNeedlessHold ? " NEEDLESS HOLD" : "")} {invoice.WhyHeld}");
+            foreach (var (name, truth, captured) in invoice.Wrong.Take(12))
+                Console.WriteLine($"    {name}: “{captured}” instead of “{truth}”");
+        }
+    }
+}
+table.AddRow("all", $"{count}", $"{cells}", $"{exact}", $"{100.0 * exact / Math.Max(1, cells):F2}", $"{falseClear}", $"{needless}");
+AnsiConsole.Profile.Width = Math.Max(AnsiConsole.Profile.Width, 100);
+AnsiConsole.Write(table);
+return falseClear == 0 ? 0 : 1;

@@ -1,0 +1,21 @@
+using System.Collections.Immutable;
+using Daxlin.Core.Pages;
+using Daxlin.Core.Templates;
+
+namespace Daxlin.Core.Capture.Blocks;
+
+/// <summary>The printed headings of a block on a page: one to three lines.</summary>
+/// <param name="Headings">The template's columns that were found, from left to right.</param>
+/// <param name="Strangers">Headings in the band that the template does not speak of.</param>
+/// <param name="Missing">Columns whose heading is not in the band.</param>
+/// <param name="EndLine">Index of the first line below the band.</param>
+internal sealed record HeadingBand(
+    ImmutableArray<(ColumnRule Rule, Box Box)> Headings,
+    ImmutableArray<Box> Strangers,
+    ImmutableArray<ColumnRule> Missing,
+    Box Box,
+    int EndLine)
+{
+    /// <summary>Says that no heading is missing that an invoice must have.</summary>
+    public bool IsWhole => Missing.All(column => column.Optional) && !Headings.IsEmpty;
+}

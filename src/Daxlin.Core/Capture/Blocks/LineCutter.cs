@@ -1,0 +1,135 @@
+using System.Collections.Immutable;
+using Daxlin.Core.Pages;
+using Daxlin.Core.Templates;
+using Daxlin.Core.Values;
+
+namespace Daxlin.Core.Capture.Blocks;
+
+/// <summary>Cuts the words of a line into the columns of a layout.</summary>
+internal sealed class LineCutter(ColumnLayout layout, Habits habits)
+{
+    /// <summary>How far left of its column's text a wrapped line may begin, in points.</summary>
+    private const double Outdent = 3;
+
+    /// <summary>Words of an item row by the index of their column.</summary>
+    public List<Word>[] Cut(TextLine line)
+    {
+        var cut = new List<Word>[layout.Columns.Length];
+        for (var column = 0; column < cut.Length; column++)
+            cut[column] = [];
+        if (layout.HardEdges)
+            CutAtEdges(line, cut);
+        else
+            CutByCells(line, cut);
+        return cut;
+    }
+
+    private void CutAtEdges(TextLine line, List<Word>[] cut)
+    {
+        foreach (var word in line.Words)
+        {
+            var column = ColumnAt(word.Box.CenterX);
+            // A word across a ruling is two that touch: cut it at the letter nearest to the edge.
+            if (layout.Columns[column].Right is var edge && column + 1 < cut.Length && word.Box.Right > edge + 0.35 * word.Size
+                && Straddled(word, edge) is { } split)
+            {
+                cut[column].Add(word.Part(0, split));
+                cut[column + 1].Add(word.Part(split, word.Text.Length - split));
+            }
+            else
+            {
+                cut[column].Add(word);
+            }
+        }
+    }
+
+    private static int? Straddled(Word word, double edge)
+    {
+        var at = 0;
+        while (at < word.Stops.Length && word.Stops[at] <= edge + 0.5)
+            at++;
+        return at > 0 && at < word.Text.Length ? at : null;
+    }
+
+    private int ColumnAt(double x)
+    {
+        var nearest = 0;
+        for (var column = 1; column < layout.Columns.Length; column++)
+        {
+            if (layout.Columns[column].Apart(x, x) < layout.Columns[nearest].Apart(x, x))
+                nearest = column;
+        }
+        return nearest;
+    }
+
+    /// <summary>A cell within one column's span goes there whole; one across several is shared out word by word.</summary>
+    private void CutByCells(TextLine line, List<Word>[] cut)
+    {
+        var across = new List<(Cell Cell, int First, int Last)>();
+        foreach (var cell in line.Cells)
+        {
+            var (first, last) = ColumnsUnder(cell.Box);
+            if (first == last)
+                cut[first].AddRange(cell.Words);
+            else
+                across.Add((cell, first, last));
+        }
+        // Cells that stand in one column come first: what they fill need not be filled by the others.
+        foreach (var (cell, first, last) in across)
+        {
+            var words = GluedWords.Part(cell.Words, habits);
+            var assigned = WordAssignment.Assign(
+                words, layout.Columns[first..(last + 1)], habits, filled: column => cut[first + column].Count > 0);
+            for (var word = 0; word < words.Length; word++)
+                cut[first + assigned[word]].Add(words[word]);
+        }
+        if (across.Count > 0)
+        {
+            foreach (var words in cut)
+                words.Sort((a, b) => a.Box.Left.CompareTo(b.Box.Left));
+        }
+    }
+
+    private (int First, int Last) ColumnsUnder(Box box)
+    {
+        var (first, last) = (-1, -1);
+        for (var column = 0; column < layout.Columns.Length; column++)
+        {
+            if (layout.Columns[column].Shared(box.Left, box.Right) <= 0)
+                continue;
+            first = first < 0 ? column : first;
+            last = column;
+        }
+        return first < 0 ? (Nearest(box), Nearest(box)) : (first, last);
+    }
+
+    private int Nearest(Box box)
+    {
+        var nearest = 0;
+        for (var column = 1; column < layout.Columns.Length; column++)
+        {
+            if (layout.Columns[column].Apart(box.Left, box.Right) < layout.Columns[nearest].Apart(box.Left, box.Right))
+                nearest = column;
+        }
+        return nearest;
+    }
+
+    /// <summary>The column that a cell of a wrapped line belongs to: the last one that begins at or before the cell.</summary>
+    public int ColumnOfWrapped(Box cell)
+    {
+        if (layout.HardEdges)
+            return ColumnAt(Math.Min(cell.CenterX, cell.Left + 6));
+        var column = 0;
+        for (var next = 1; next < layout.Columns.Length; next++)
+        {
+            if (layout.Columns[next].Left - Outdent <= cell.Left)
+                column = next;
+        }
+        return column;
+    }
+
+    /// <summary>The rules of the layout's columns, by index; null for strangers.</summary>
+    public ColumnRule? RuleOf(int column) => layout.Columns[column].Rule;
+
+    public int Count => layout.Columns.Length;
+}

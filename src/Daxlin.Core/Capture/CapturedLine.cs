@@ -1,0 +1,22 @@
+using System.Collections.Immutable;
+
+namespace Daxlin.Core.Capture;
+
+/// <summary>One row of a line block.</summary>
+/// <param name="Block">The block's name.</param>
+/// <param name="Number">From 1 over all rows of the invoice's item blocks; tax rows count for themselves.</param>
+public sealed record CapturedLine(string Block, int Number, ImmutableArray<CapturedValue> Cells)
+{
+    public CapturedValue? Find(string column)
+    {
+        foreach (var cell in Cells)
+        {
+            if (cell.Name == column)
+                return cell;
+        }
+        return null;
+    }
+
+    /// <summary>The number in a column, or null if the row has none.</summary>
+    public decimal? NumberIn(string column) => Find(column)?.Number;
+}

@@ -1,0 +1,130 @@
+using System.Collections.Immutable;
+using Daxlin.Core.Checks;
+using Daxlin.Core.Pages;
+using Daxlin.Core.Templates;
+using Daxlin.Core.Values;
+
+namespace Daxlin.Core.Capture.Fields;
+
+/// <summary>Captures the values of the header: tries a field's whereabouts in order and takes the first that yields one.</summary>
+public static class FieldCapture
+{
+    /// <summary>What a later whereabouts takes off a value's confidence.</summary>
+    private const double LessPerChoice = 0.1;
+
+    public static (CapturedValue? Value, ImmutableArray<Finding> Findings) Capture(FieldRule rule, InvoicePages pages, Habits habits)
+    {
+        string? nearMiss = null;
+        for (var choice = 0; choice < rule.Where.Length; choice++)
+        {
+            var found = new List<CapturedValue>();
+            foreach (var candidates in CandidatesOf(rule.Where[choice], pages))
+            {
+                foreach (var candidate in candidates)
+                {
+                    var (tidied, reading) = candidate.Read(rule.Tidy, rule.Kind, habits);
+                    if (reading.IsGood && (rule.Shape is null || MatchesWhole(rule.Shape, tidied)))
+                    {
+                        var trace = new Trace(
+                            candidate.Places, rule.Where[choice].Says, candidate.Text, Math.Max(0.1, 1 - LessPerChoice * choice));
+                        found.Add(new CapturedValue(rule.Name, rule.Kind, reading.Value, reading.Number, trace));
+                        break;
+                    }
+                    nearMiss ??= reading.IsGood
+                        ? $"“{candidate.Text}” stands there, which does not have the shape {rule.Shape}"
+                        : $"“{candidate.Text}” stands there, which {reading.Fault}";
+                }
+            }
+            if (found.Count > 0)
+                return Choose(rule, rule.Where[choice], found, habits);
+        }
+        if (!rule.Required)
+            return (null, []);
+        var spoken = TradeNames.Spoken(rule.Name);
+        var message = nearMiss is null
+            ? $"The {spoken} was not found: nothing stands {string.Join(", nor ", rule.Where.Select(where => where.Says))}."
+            : $"The {spoken} was not found: {nearMiss}.";
+        return (null, [Finding.Hold("value-missing", message, rule.Name)]);
+    }
+
+    private static bool MatchesWhole(System.Text.RegularExpressions.Regex shape, string text) =>
+        shape.Match(text) is { Success: true, Index: 0 } match && match.Length == text.Length;
+
+    private static (CapturedValue? Value, ImmutableArray<Finding> Findings) Choose(
+        FieldRule rule, Whereabouts where, List<CapturedValue> found, Habits habits)
+    {
+        var occurrence = where switch
+        {
+            ByCue cue => cue.Occurrence,
+            Matching matching => matching.Occurrence,
+            _ => 1,
+        };
+        if (occurrence < 0)
+            return (found[^1], []);
+        if (occurrence > found.Count)
+        {
+            return (null, !rule.Required ? [] :
+            [
+                Finding.Hold(
+                    "value-missing",
+                    $"The {TradeNames.Spoken(rule.Name)} was not found: place {occurrence} {where.Says} is wanted, there are {found.Count}.",
+                    rule.Name),
+            ]);
+        }
+        var value = found[Math.Max(0, occurrence - 1)];
+        if (occurrence > 0)
+            return (value, []);
+        // No place was singled out, so all must agree: a total printed twice in two ways is what a person must see.
+        var others = found.Where(other => other.Value != value.Value).ToList();
+        if (others.Count == 0)
+            return (value, []);
+        var shown = string.Join(" and ", found.DistinctBy(one => one.Value).Take(3).Select(one => Shown(one, habits)));
+        return (value, [Finding.Hold(
+            "value-ambiguous",
+            $"The {TradeNames.Spoken(rule.Name)} stands on the invoice in different ways: {shown}.",
+            rule.Name)]);
+    }
+
+    private static string Shown(CapturedValue value, Habits habits)
+    {
+        var text = value.Kind == ValueKind.Money ? habits.Currency.Show(value.Number!.Value) : $"“{value.Value}”";
+        return value.Trace.Places is [var place, ..] ? $"{text} on page {place.Page}" : text;
+    }
+
+    /// <summary>For each place of a whereabouts, best places first taken alone, the texts that may be the value.</summary>
+    private static IEnumerable<IEnumerable<Printed>> CandidatesOf(Whereabouts where, InvoicePages pages) => where switch
+    {
+        ByCue cue => CueCandidates.Find(cue, pages),
+        At at => [AtPlace(at, pages)],
+        Matching matching => PatternCandidates(matching, pages),
+        Always always => [[new Printed(always.Value, [])]],
+        _ => [],
+    };
+
+    private static IEnumerable<Printed> AtPlace(At at, InvoicePages pages)
+    {
+        if (pages.Pages.IsEmpty || at.PageNumber > pages.Pages.Length)
+            yield break;
+        var page = at.PageNumber < 0 ? pages.Pages[^1] : pages.Pages[at.PageNumber - 1];
+        var inside = page.Lines
+            .Select(line => line.Words.Where(word => at.Place.HoldsCenterOf(word.Box)).ToList())
+            .Where(words => words.Count > 0)
+            .Select(words => Printed.Of(page.Number, words))
+            .ToList();
+        if (inside.Count > 0)
+            yield return inside.Aggregate((all, more) => all.With(more));
+    }
+
+    private static IEnumerable<IEnumerable<Printed>> PatternCandidates(Matching matching, InvoicePages pages)
+    {
+        foreach (var line in pages.Lines)
+        {
+            foreach (System.Text.RegularExpressions.Match match in matching.Pattern.Matches(line.Text))
+            {
+                var group = match.Groups.Count > 1 ? match.Groups[1] : match;
+                if (group is { Success: true, Length: > 0 })
+                    yield return [LineSpan.Of(line, group.Index, group.Length)];
+            }
+        }
+    }
+}

@@ -1,0 +1,62 @@
+using System.Collections.Immutable;
+using Daxlin.Core.Pages;
+using Daxlin.Core.Templates;
+
+namespace Daxlin.Core.Capture;
+
+/// <summary>The pages that an invoice is captured from, and which of their lines are page furniture.</summary>
+/// <remarks>
+/// Furniture are page heads and feet: lines that stand at the same height on another page too, with other figures at
+/// most ("Page 1 of 3"), and with nothing but furniture between them and the page's edge. An item row that happens to
+/// stand twice at one height is none, since rows stand between it and the edge.
+/// </remarks>
+public sealed class InvoicePages
+{
+    private const double SameHeight = 2.5;
+    private readonly Lazy<ImmutableHashSet<TextLine>> furniture;
+
+    private InvoicePages(ImmutableArray<Page> pages)
+    {
+        Pages = pages;
+        furniture = new(() => FindFurniture(pages));
+    }
+
+    public ImmutableArray<Page> Pages { get; }
+
+    public IEnumerable<TextLine> Lines => Pages.SelectMany(page => page.Lines);
+
+    public static InvoicePages Of(ImmutableArray<Page> pages, PageRule rule) =>
+        new(pages.Length > rule.SkipFirst ? pages[rule.SkipFirst..] : []);
+
+    public bool IsFurniture(TextLine line) => furniture.Value.Contains(line);
+
+    private static ImmutableHashSet<TextLine> FindFurniture(ImmutableArray<Page> pages)
+    {
+        if (pages.Length < 2)
+            return [];
+        var heights = new Dictionary<string, List<(int Page, double Top)>>(StringComparer.Ordinal);
+        foreach (var line in pages.SelectMany(page => page.Lines))
+        {
+            var mask = Mask(line.Text);
+            if (!heights.TryGetValue(mask, out var seen))
+                heights[mask] = seen = [];
+            seen.Add((line.Page, line.Box.Top));
+        }
+        var furniture = ImmutableHashSet.CreateBuilder<TextLine>();
+        foreach (var page in pages)
+        {
+            furniture.UnionWith(page.Lines.TakeWhile(Repeats));
+            furniture.UnionWith(page.Lines.Reverse().TakeWhile(Repeats));
+        }
+        return furniture.ToImmutable();
+
+        bool Repeats(TextLine line) => heights[Mask(line.Text)].Any(
+            other => other.Page != line.Page && Math.Abs(other.Top - line.Box.Top) <= SameHeight);
+    }
+
+    private static string Mask(string text) => string.Create(text.Length, text, (span, source) =>
+    {
+        for (var index = 0; index < span.Length; index++)
+            span[index] = char.IsAsciiDigit(source[index]) ? '0' : source[index];
+    });
+}

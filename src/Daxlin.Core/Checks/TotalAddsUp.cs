@@ -1,0 +1,25 @@
+using System.Collections.Immutable;
+using Daxlin.Core.Templates;
+using Daxlin.Core.Values;
+
+namespace Daxlin.Core.Checks;
+
+/// <summary>Says that subtotal − discount + freight + tax is the stated total.</summary>
+public sealed record TotalAddsUp(
+    decimal Subtotal, decimal Discount, decimal Freight, decimal Tax, decimal Total,
+    CheckRule Rule, Currency Currency, ImmutableArray<string> Members) : Tie(Currency, Members)
+{
+    public override string Code => "total";
+
+    public override string Equation =>
+        $"subtotal{(Discount == 0 ? "" : " − discount")}{(Freight == 0 ? "" : " + freight")}{(Tax == 0 ? "" : " + tax")} = total";
+
+    public override decimal Left => Subtotal - Discount + Freight + Tax;
+    public override decimal Right => Total;
+    public override decimal Tolerance => Rule.SumTolerance;
+
+    protected override string Says =>
+        $"{Currency.Show(Subtotal)}{Part(" less discount", Discount)}{Part(" plus freight", Freight)}{Part(" plus tax", Tax)} comes to";
+
+    private string Part(string word, decimal amount) => amount == 0 ? "" : $"{word} {Currency.Show(amount)}";
+}

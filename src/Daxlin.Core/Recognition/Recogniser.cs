@@ -1,0 +1,30 @@
+using System.Collections.Immutable;
+using Daxlin.Core.Capture;
+using Daxlin.Core.Pages;
+using Daxlin.Core.Templates;
+
+namespace Daxlin.Core.Recognition;
+
+/// <summary>Says which template an invoice belongs to, by the cues that must, may and must not stand on it.</summary>
+public static class Recogniser
+{
+    /// <summary>
+    /// All templates that recognise the pages, best first. Two with the same score are both first: the caller must not choose.
+    /// </summary>
+    public static ImmutableArray<TemplateMatch> Recognise(ImmutableArray<Page> pages, IEnumerable<Template> templates)
+    {
+        var matches = new List<TemplateMatch>();
+        foreach (var template in templates)
+        {
+            var lines = InvoicePages.Of(pages, template.Pages).Lines.ToList();
+            var rule = template.Recognise;
+            if (!rule.Must.All(IsOn) || rule.MustNot.Any(IsOn))
+                continue;
+            var score = rule.Must.Concat(rule.May.Where(IsOn)).Sum(cue => cue.Spellings.Max(spelling => spelling.Length));
+            matches.Add(new TemplateMatch(template, score));
+
+            bool IsOn(Cue cue) => lines.Any(cue.IsOn);
+        }
+        return [.. matches.OrderByDescending(match => match.Score).ThenBy(match => match.Template.Name, StringComparer.Ordinal)];
+    }
+}

@@ -1,0 +1,14 @@
+namespace Daxlin.Core.Templates;
+
+/// <summary>How wrapped text of a column is joined to its row.</summary>
+public enum Fold
+{
+    /// <summary>It does not wrap; more lines in it are a finding.</summary>
+    None,
+
+    /// <summary>Lines below the row's first line belong to it.</summary>
+    Down,
+
+    /// <summary>Lines above the line with the figures belong to it.</summary>
+    Up,
+}

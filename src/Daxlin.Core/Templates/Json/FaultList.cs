@@ -1,0 +1,172 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using System.Text.Json;
+using System.Text.RegularExpressions;
+
+namespace Daxlin.Core.Templates.Json;
+
+/// <summary>Reads parts of a template and collects what is wrong with them, so that a clerk sees all faults at once.</summary>
+internal sealed class FaultList
+{
+    private readonly ImmutableArray<TemplateFault>.Builder faults = ImmutableArray.CreateBuilder<TemplateFault>();
+
+    /// <summary>The longest pattern a template may hold.</summary>
+    private const int LongestPattern = 500;
+
+    public void Add(JsonPlace place, string message) =>
+        faults.Add(new TemplateFault(place.Path.Length == 0 ? "the document" : place.Path, place.Line, message));
+
+    public void ThrowIfAny()
+    {
+        if (faults.Count > 0)
+            throw new TemplateFaultException(faults.ToImmutable());
+    }
+
+    /// <summary>Faults an object's keys that are not among <paramref name="known"/>.</summary>
+    public bool IsObjectOf(JsonPlace place, params ReadOnlySpan<string> known)
+    {
+        if (!place.IsObject)
+        {
+            Add(place, "An object in braces is wanted here.");
+            return false;
+        }
+        foreach (var (key, value) in place.Members)
+        {
+            if (!known.Contains(key))
+                Add(value, $"The key “{key}” is unknown here; known are {string.Join(", ", known)}.");
+        }
+        return true;
+    }
+
+    public string Text(JsonPlace? place, string fallback = "")
+    {
+        if (place is null)
+            return fallback;
+        if (place.IsString)
+            return place.Text;
+        Add(place, "A text in quotes is wanted here.");
+        return fallback;
+    }
+
+    public string RequiredText(JsonPlace parent, string key)
+    {
+        if (parent.Find(key) is not { } place)
+        {
+            Add(parent, $"The key “{key}” is missing.");
+            return "";
+        }
+        var text = Text(place);
+        if (place.IsString && string.IsNullOrWhiteSpace(text))
+            Add(place, "This text is empty.");
+        return text;
+    }
+
+    public bool Flag(JsonPlace? place, bool fallback)
+    {
+        if (place is null)
+            return fallback;
+        if (place.Kind is JsonTokenType.True or JsonTokenType.False)
+            return place.Kind == JsonTokenType.True;
+        Add(place, "true or false is wanted here.");
+        return fallback;
+    }
+
+    public double Points(JsonPlace? place, double fallback)
+    {
+        if (place is null)
+            return fallback;
+        if (place.Kind == JsonTokenType.Number
+            && double.TryParse(place.Text, NumberStyles.Float, CultureInfo.InvariantCulture, out var points)
+            && points is >= 0 and <= 20000)
+            return points;
+        Add(place, "A number of points is wanted here, 0 to 20000.");
+        return fallback;
+    }
+
+    public int Count(JsonPlace? place, int fallback, int most)
+    {
+        if (place is null)
+            return fallback;
+        if (place.Kind == JsonTokenType.Number && int.TryParse(place.Text, CultureInfo.InvariantCulture, out var count)
+            && count >= 0 && count <= most)
+            return count;
+        Add(place, $"A whole number from 0 to {most} is wanted here.");
+        return fallback;
+    }
+
+    /// <summary>An amount, as a string with a decimal point like every amount in Daxlin's JSON.</summary>
+    public decimal Amount(JsonPlace? place, decimal fallback)
+    {
+        if (place is null)
+            return fallback;
+        if (place.IsString && decimal.TryParse(place.Text, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var amount))
+            return amount;
+        Add(place, "An amount in quotes is wanted here, as \"0.01\".");
+        return fallback;
+    }
+
+    /// <summary>One of some lower-case words.</summary>
+    public T OneOf<T>(JsonPlace? place, T fallback, params ReadOnlySpan<(string Word, T Value)> words)
+    {
+        if (place is null)
+            return fallback;
+        var list = new List<string>();
+        foreach (var (word, value) in words)
+        {
+            if (place.IsString && place.Text == word)
+                return value;
+            list.Add(word);
+        }
+        Add(place, place.IsString
+            ? $"“{place.Text}” is unknown here; known are {string.Join(", ", list)}."
+            : $"One of {string.Join(", ", list)} is wanted here.");
+        return fallback;
+    }
+
+    /// <summary>One text, or several in brackets.</summary>
+    public ImmutableArray<string> Texts(JsonPlace? place)
+    {
+        if (place is null)
+            return [];
+        var items = place.IsArray ? place.Items : [place];
+        var texts = ImmutableArray.CreateBuilder<string>();
+        foreach (var item in items)
+        {
+            if (!item.IsString)
+                Add(item, "A text in quotes is wanted here.");
+            else if (string.IsNullOrWhiteSpace(item.Text))
+                Add(item, "This text is empty.");
+            else
+                texts.Add(item.Text);
+        }
+        if (items.IsEmpty)
+            Add(place, "At least one text is wanted here.");
+        return texts.ToImmutable();
+    }
+
+    /// <summary>A pattern; non-backtracking where it can be, else with a time limit.</summary>
+    public Regex? Pattern(JsonPlace? place)
+    {
+        if (place is null)
+            return null;
+        var text = Text(place);
+        if (text.Length == 0 || text.Length > LongestPattern)
+        {
+            Add(place, $"A pattern of 1 to {LongestPattern} characters is wanted here.");
+            return null;
+        }
+        try
+        {
+            return new Regex(text, RegexOptions.NonBacktracking | RegexOptions.CultureInvariant, TimeSpan.FromMilliseconds(500));
+        }
+        catch (NotSupportedException)
+        {
+            return new Regex(text, RegexOptions.CultureInvariant, TimeSpan.FromMilliseconds(200));
+        }
+        catch (ArgumentException error)
+        {
+            Add(place, $"This is not a pattern: {error.Message}");
+            return null;
+        }
+    }
+}

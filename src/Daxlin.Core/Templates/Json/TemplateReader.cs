@@ -1,0 +1,105 @@
+using System.Collections.Immutable;
+using System.Text.RegularExpressions;
+using Daxlin.Core.Values;
+
+namespace Daxlin.Core.Templates.Json;
+
+/// <summary>Reads a template document strictly: what it does not know is a fault with its key and place.</summary>
+public static partial class TemplateReader
+{
+    /// <summary>The most characters a template document may have.</summary>
+    public const int LongestDocument = 200_000;
+
+    /// <exception cref="TemplateFaultException">The document has faults; all of them are in the exception.</exception>
+    public static Template Read(string json)
+    {
+        if (json.Length > LongestDocument)
+            throw new TemplateFaultException([new("the document", 1, $"A template has at most {LongestDocument} characters.")]);
+        var document = JsonPlaceReader.Read(json);
+        var faults = new FaultList();
+        if (!faults.IsObjectOf(document, "$schema", "name", "vendor", "reads", "recognise", "pages", "fields", "blocks", "checks"))
+            faults.ThrowIfAny();
+
+        var name = faults.RequiredText(document, "name");
+        if (name.Length > 0 && !NamePattern().IsMatch(name))
+            faults.Add(document.Find("name")!, "A template's name is lower-case words, joined by hyphens: brinewood-standard.");
+        var vendor = faults.RequiredText(document, "vendor");
+        var habits = ReadHabits(document, faults);
+        var recognise = ReadRecognition(document, faults);
+        var pages = ReadPages(document.Find("pages"), faults);
+        var fields = FieldReader.ReadAll(document, faults);
+        var blocks = BlockReader.ReadAll(document.Find("blocks"), faults);
+        var checks = ReadChecks(document.Find("checks"), faults);
+        faults.ThrowIfAny();
+        return new Template(name, vendor, habits, recognise, pages, fields, blocks, checks);
+    }
+
+    private static Habits ReadHabits(JsonPlace document, FaultList faults)
+    {
+        var fallback = new Habits(Currency.Find("EUR")!, DateOrder.DayFirst, '.', ",");
+        if (document.Find("reads") is not { } reads)
+        {
+            faults.Add(document, "The key “reads” is missing: it tells the currency, the order of dates and the marks in numbers.");
+            return fallback;
+        }
+        if (!faults.IsObjectOf(reads, "currency", "dates", "decimal", "grouping"))
+            return fallback;
+        var code = faults.RequiredText(reads, "currency");
+        var currency = Currency.Find(code);
+        if (currency is null && code.Length > 0)
+            faults.Add(reads.Find("currency")!, $"“{code}” is no currency code of ISO 4217.");
+        var dates = faults.OneOf(
+            reads.Find("dates"), DateOrder.DayFirst,
+            ("day-first", DateOrder.DayFirst), ("month-first", DateOrder.MonthFirst), ("year-first", DateOrder.YearFirst));
+        if (reads.Find("dates") is null)
+            faults.Add(reads, "The key “dates” is missing: day-first, month-first or year-first.");
+        var mark = faults.OneOf(reads.Find("decimal"), '.', (".", '.'), (",", ','));
+        if (reads.Find("decimal") is null)
+            faults.Add(reads, "The key “decimal” is missing: the mark before the decimals, \".\" or \",\".");
+        var grouping = faults.Text(reads.Find("grouping"));
+        if (grouping.Any(c => !".,' ".Contains(c, StringComparison.Ordinal)) || grouping.Contains(mark, StringComparison.Ordinal))
+            faults.Add(reads.Find("grouping")!, "Grouping marks are a point, a comma, an apostrophe or a blank, and never the decimal mark.");
+        return new Habits(currency ?? fallback.Currency, dates, mark, grouping);
+    }
+
+    private static RecognitionRule ReadRecognition(JsonPlace document, FaultList faults)
+    {
+        if (document.Find("recognise") is not { } recognise)
+        {
+            faults.Add(document, "The key “recognise” is missing: the cues that tell this vendor's invoices from others.");
+            return new RecognitionRule([], [], [], []);
+        }
+        faults.IsObjectOf(recognise, "must", "may", "mustNot", "creditNote");
+        if (recognise.Find("must") is null)
+            faults.Add(recognise, "The key “must” is missing: a template without it would take any invoice.");
+        return new RecognitionRule(Cues("must"), Cues("may"), Cues("mustNot"), Cues("creditNote"));
+
+        // Each entry is a cue of its own; an entry in brackets is one cue in several spellings.
+        ImmutableArray<Cue> Cues(string key) => recognise.Find(key) is not { } place ? []
+            : place.IsArray ? [.. place.Items.Select(item => new Cue(faults.Texts(item)))]
+            : [new Cue(faults.Texts(place))];
+    }
+
+    private static PageRule ReadPages(JsonPlace? place, FaultList faults)
+    {
+        if (place is null || !faults.IsObjectOf(place, "skipFirst"))
+            return new PageRule(0);
+        return new PageRule(faults.Count(place.Find("skipFirst"), 0, most: 50));
+    }
+
+    private static CheckRule ReadChecks(JsonPlace? place, FaultList faults)
+    {
+        if (place is null || !faults.IsObjectOf(place, "rounding", "lineTolerance", "taxTolerance", "sumTolerance"))
+            return new CheckRule(Rounding.HalfUp, 0, 0, 0);
+        return new CheckRule(
+            faults.OneOf(
+                place.Find("rounding"), Rounding.HalfUp,
+                ("half-up", Rounding.HalfUp), ("half-even", Rounding.HalfEven), ("down", Rounding.Down)),
+            faults.Amount(place.Find("lineTolerance"), 0),
+            faults.Amount(place.Find("taxTolerance"), 0),
+            faults.Amount(place.Find("sumTolerance"), 0));
+    }
+
+    [GeneratedRegex("^[a-z0-9]+(-[a-z0-9]+)*$")]
+    private static partial Regex NamePattern();
+}

@@ -1,0 +1,10 @@
+namespace Daxlin.Core.Templates;
+
+/// <summary>One thing wrong with a template document.</summary>
+/// <param name="Place">The key's path: <c>blocks[0].columns.quantity.type</c>.</param>
+/// <param name="Line">The line in the document, from 1; 0 if unknown.</param>
+/// <param name="Message">A sentence that says what is wrong.</param>
+public sealed record TemplateFault(string Place, int Line, string Message)
+{
+    public override string ToString() => $"line {Line}, {Place}: {Message}";
+}

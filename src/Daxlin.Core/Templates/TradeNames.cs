@@ -1,0 +1,82 @@
+using System.Collections.Frozen;
+using Daxlin.Core.Values;
+
+namespace Daxlin.Core.Templates;
+
+/// <summary>The settled names of header fields and columns, and what they are unless a template says otherwise.</summary>
+public static class TradeNames
+{
+    public const string InvoiceNumber = "invoiceNumber";
+    public const string InvoiceDate = "invoiceDate";
+    public const string DueDate = "dueDate";
+    public const string PurchaseOrder = "purchaseOrder";
+    public const string VendorName = "vendorName";
+    public const string VendorTaxId = "vendorTaxId";
+    public const string Iban = "iban";
+    public const string Currency = "currency";
+    public const string Subtotal = "subtotal";
+    public const string Discount = "discount";
+    public const string Freight = "freight";
+    public const string Tax = "tax";
+    public const string Total = "total";
+
+    public const string ItemCode = "itemCode";
+    public const string Description = "description";
+    public const string Section = "section";
+    public const string Quantity = "quantity";
+    public const string Unit = "unit";
+    public const string UnitPrice = "unitPrice";
+    public const string PriceBasis = "priceBasis";
+    public const string DiscountPercent = "discountPercent";
+    public const string TaxRate = "taxRate";
+    public const string Amount = "amount";
+
+    public const string Rate = "rate";
+    public const string Base = "base";
+
+    private static readonly FrozenDictionary<string, ValueKind> Kinds = new Dictionary<string, ValueKind>
+    {
+        [InvoiceDate] = ValueKind.Date,
+        [DueDate] = ValueKind.Date,
+        [Iban] = ValueKind.Iban,
+        [Currency] = ValueKind.Currency,
+        [Subtotal] = ValueKind.Money,
+        [Discount] = ValueKind.Money,
+        [Freight] = ValueKind.Money,
+        [Tax] = ValueKind.Money,
+        [Total] = ValueKind.Money,
+        [Quantity] = ValueKind.Number,
+        [UnitPrice] = ValueKind.Number,
+        [PriceBasis] = ValueKind.Number,
+        [DiscountPercent] = ValueKind.Percent,
+        [TaxRate] = ValueKind.Percent,
+        [Amount] = ValueKind.Money,
+        [Rate] = ValueKind.Percent,
+        [Base] = ValueKind.Money,
+    }.ToFrozenDictionary();
+
+    private static readonly FrozenSet<string> RequiredFields =
+        new[] { InvoiceNumber, InvoiceDate, Currency, Total }.ToFrozenSet();
+
+    private static readonly FrozenSet<string> RequiredColumns =
+        new[] { Description, Quantity, UnitPrice, Amount, Base }.ToFrozenSet();
+
+    /// <summary>Fields and columns of these names hold amounts that are stated on the invoice and must tie.</summary>
+    public static readonly FrozenSet<string> StatedAmounts =
+        new[] { Subtotal, Discount, Freight, Tax, Total }.ToFrozenSet();
+
+    public static ValueKind KindOf(string name) => Kinds.GetValueOrDefault(name, ValueKind.Text);
+
+    /// <summary>Says that no invoice is clear without this field, whatever the template says of it.</summary>
+    public static bool IsRequiredField(string name) => RequiredFields.Contains(name);
+
+    public static bool IsRequiredColumn(string name) => RequiredColumns.Contains(name);
+
+    /// <summary>The name as it is read aloud: invoiceNumber is "invoice number".</summary>
+    public static string Spoken(string name) => name switch
+    {
+        Iban => "IBAN",
+        VendorTaxId => "vendor tax ID",
+        _ => string.Concat(name.Select(c => char.IsUpper(c) ? " " + char.ToLowerInvariant(c) : c.ToString())),
+    };
+}

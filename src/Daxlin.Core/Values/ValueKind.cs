@@ -1,0 +1,27 @@
+namespace Daxlin.Core.Values;
+
+/// <summary>What a captured text is meant to be.</summary>
+public enum ValueKind
+{
+    Text,
+
+    /// <summary>Digits without a decimal mark.</summary>
+    Whole,
+
+    /// <summary>A quantity or a price, with as many decimals as are printed.</summary>
+    Number,
+
+    /// <summary>An amount in the invoice's currency, with no more decimals than the currency has.</summary>
+    Money,
+
+    /// <summary>A rate; "19 %" and "19" are both 19.</summary>
+    Percent,
+
+    Date,
+
+    /// <summary>An ISO 13616 account number, its check digits verified.</summary>
+    Iban,
+
+    /// <summary>An ISO 4217 code, or a sign that stands for one.</summary>
+    Currency,
+}

@@ -1,0 +1,65 @@
+namespace Daxlin.Core.Values;
+
+/// <summary>Reads a text as a value of a kind.</summary>
+public static class ValueReader
+{
+    public static Reading Read(string text, ValueKind kind, Habits habits) => kind switch
+    {
+        ValueKind.Whole => ReadWhole(text, habits),
+        ValueKind.Number => NumberReader.Read(text, habits),
+        ValueKind.Money => ReadMoney(text, habits),
+        ValueKind.Percent => ReadPercent(text, habits),
+        ValueKind.Date => DateReader.Read(text, habits.Dates),
+        ValueKind.Iban => ReadIban(text),
+        ValueKind.Currency => ReadCurrency(text, habits),
+        _ => text.Length == 0 ? Reading.Faulty("is empty") : Reading.Of(text),
+    };
+
+    private static Reading ReadWhole(string text, Habits habits)
+    {
+        var reading = NumberReader.Read(text, habits);
+        return reading.Number is { } number && number != decimal.Truncate(number) ? Reading.Faulty("is no whole number") : reading;
+    }
+
+    private static Reading ReadMoney(string text, Habits habits)
+    {
+        var reading = NumberReader.Read(text, habits);
+        if (!reading.IsGood)
+            return Reading.Faulty("is no amount");
+        return reading.Number!.Value.Scale > habits.Currency.MinorDigits
+            ? Reading.Faulty($"has more decimals than {habits.Currency.Code} has")
+            : reading;
+    }
+
+    private static Reading ReadPercent(string text, Habits habits)
+    {
+        var reading = NumberReader.Read(text.Trim().TrimEnd('%').TrimEnd(), habits);
+        return reading.IsGood ? reading : Reading.Faulty("is no percentage");
+    }
+
+    /// <summary>An account number in its printed form of groups of four; check digits by ISO 7064 MOD 97-10.</summary>
+    private static Reading ReadIban(string text)
+    {
+        var plain = string.Concat(text.Where(char.IsLetterOrDigit)).ToUpperInvariant();
+        if (plain.Length is < 15 or > 34 || !char.IsAsciiLetterUpper(plain[0]) || !char.IsAsciiLetterUpper(plain[1])
+            || !plain.All(char.IsAsciiLetterOrDigit))
+            return Reading.Faulty("is no IBAN");
+        var rest = 0;
+        foreach (var c in plain[4..] + plain[..4])
+        {
+            var value = char.IsAsciiDigit(c) ? c - '0' : c - 'A' + 10;
+            rest = (value > 9 ? rest * 100 + value : rest * 10 + value) % 97;
+        }
+        return rest == 1
+            ? Reading.Of(string.Join(' ', plain.Chunk(4).Select(group => new string(group))))
+            : Reading.Faulty("is no IBAN: its check digits are wrong");
+    }
+
+    private static Reading ReadCurrency(string text, Habits habits)
+    {
+        var mark = text.Trim();
+        if (Currency.Find(mark) is { } known)
+            return Reading.Of(known.Code);
+        return habits.Currency.CanBePrintedAs(mark) ? Reading.Of(habits.Currency.Code) : Reading.Faulty("is no currency");
+    }
+}
