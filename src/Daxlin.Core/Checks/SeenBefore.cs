@@ -1,0 +1,17 @@
+namespace Daxlin.Core.Checks;
+
+/// <summary>Tells whether an invoice was taken in before, so that none is posted twice.</summary>
+public static class SeenBefore
+{
+    /// <summary>Two numbers are the same if their letters and figures are: "RE-2026/014" and "re 2026 014".</summary>
+    public static string Key(string vendor, string invoiceNumber) =>
+        Squash(vendor) + "|" + Squash(invoiceNumber);
+
+    /// <param name="invoiceNumber">As printed on both.</param>
+    /// <param name="other">How the other one is named: <c>invoice 12 in the batch March (approved)</c>.</param>
+    public static Finding ToFinding(string vendor, string invoiceNumber, string other) => Finding.Hold(
+        "seen-before", $"{vendor} sent the invoice number {invoiceNumber} before: {other}.", Templates.TradeNames.InvoiceNumber);
+
+    private static string Squash(string text) =>
+        string.Concat(text.Where(char.IsLetterOrDigit).Select(char.ToUpperInvariant));
+}

@@ -1,0 +1,23 @@
+using System.Collections.Immutable;
+
+namespace Daxlin.Core.Posting;
+
+/// <summary>An approved invoice as it is posted.</summary>
+/// <param name="Id">The invoice's number in Daxlin.</param>
+/// <param name="File">The name of the file it came in.</param>
+/// <param name="Sha256">Of that file's bytes.</param>
+/// <param name="Fields">Header values by name, in their settled form.</param>
+/// <param name="Lines">Item rows: the block's name, the page the row begins on, cells by column.</param>
+public sealed record ApprovedInvoice(
+    int Id,
+    string Vendor,
+    bool IsCreditNote,
+    string Currency,
+    string File,
+    string Sha256,
+    ImmutableDictionary<string, string> Fields,
+    ImmutableArray<ApprovedLine> Lines);
+
+/// <summary>One item row of an approved invoice.</summary>
+/// <param name="Page">From 1; 0 if the row stands on no page.</param>
+public sealed record ApprovedLine(string Block, int Number, int Page, ImmutableDictionary<string, string> Cells);

@@ -1,0 +1,30 @@
+namespace Daxlin.Service.Batches;
+
+/// <param name="Name">A clerk's own words, 1 to 100 characters; adding to a batch that exists is no fault.</param>
+public sealed record BatchToOpen(string Name);
+
+/// <summary>A batch with its counts.</summary>
+/// <param name="Documents">How many documents it holds.</param>
+/// <param name="Waiting">How many of them are not yet read.</param>
+/// <param name="Unreadable">How many of them are set aside.</param>
+/// <param name="Invoices">How many invoices in each state.</param>
+public sealed record BatchSummary(
+    int Id, string Name, DateTime CreatedAt, int Documents, int Waiting, int Unreadable, InvoiceCounts Invoices);
+
+/// <summary>How many invoices there are in each state.</summary>
+public sealed record InvoiceCounts(int Unplaced, int Held, int Clear, int Approved, int Posted, int Returned)
+{
+    public int Total => Unplaced + Held + Clear + Approved + Posted + Returned;
+}
+
+/// <summary>What became of one file of an upload.</summary>
+/// <param name="Outcome"><c>taken</c>, <c>already-here</c> (the batch holds the same bytes) or <c>refused</c>.</param>
+/// <param name="Reason">A sentence if it was refused.</param>
+/// <param name="Sha256">Empty if it was refused.</param>
+public sealed record FileTaken(string File, string Outcome, string Reason, string Sha256);
+
+/// <summary>A document of a batch.</summary>
+/// <param name="State"><c>waiting</c>, <c>done</c> or <c>unreadable</c>.</param>
+/// <param name="Reason">Why it is unreadable.</param>
+public sealed record BatchDocument(
+    int Id, string File, string Sha256, long Size, DateTime ReceivedAt, string State, int Pages, string ReasonCode, string Reason);

@@ -1,0 +1,35 @@
+using Daxlin.Service.Storage;
+using Microsoft.EntityFrameworkCore;
+
+namespace Daxlin.Service.Batches;
+
+/// <summary>Counts a batch's documents and invoices by their states.</summary>
+internal static class BatchCounts
+{
+    public static async Task<List<BatchSummary>> Of(DaxlinDb db, IQueryable<Batch> batches, CancellationToken cancel)
+    {
+        var rows = await batches.OrderByDescending(batch => batch.Id).AsNoTracking().ToListAsync(cancel);
+        var ids = rows.ConvertAll(batch => batch.Id);
+        var documents = await db.Intakes.Where(intake => ids.Contains(intake.BatchId))
+            .GroupBy(intake => new { intake.BatchId, intake.State })
+            .Select(group => new { group.Key.BatchId, group.Key.State, Count = group.Count() })
+            .ToListAsync(cancel);
+        var invoices = await db.Invoices.Where(invoice => ids.Contains(invoice.BatchId))
+            .GroupBy(invoice => new { invoice.BatchId, invoice.State })
+            .Select(group => new { group.Key.BatchId, group.Key.State, Count = group.Count() })
+            .ToListAsync(cancel);
+        return rows.ConvertAll(batch => new BatchSummary(
+            batch.Id, batch.Name, batch.CreatedAt,
+            documents.Where(group => group.BatchId == batch.Id).Sum(group => group.Count),
+            Documents(batch.Id, IntakeState.Waiting),
+            Documents(batch.Id, IntakeState.Unreadable),
+            new InvoiceCounts(
+                Invoices(batch.Id, InvoiceState.Unplaced), Invoices(batch.Id, InvoiceState.Held), Invoices(batch.Id, InvoiceState.Clear),
+                Invoices(batch.Id, InvoiceState.Approved), Invoices(batch.Id, InvoiceState.Posted), Invoices(batch.Id, InvoiceState.Returned))));
+
+        int Documents(int batch, IntakeState state) =>
+            documents.Where(group => group.BatchId == batch && group.State == state).Sum(group => group.Count);
+        int Invoices(int batch, InvoiceState state) =>
+            invoices.Where(group => group.BatchId == batch && group.State == state).Sum(group => group.Count);
+    }
+}

@@ -1,0 +1,182 @@
+using System.Net.ServerSentEvents;
+using System.Runtime.CompilerServices;
+using Daxlin.Service.Storage;
+using Daxlin.Service.Web;
+using Daxlin.Service.Work;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+
+namespace Daxlin.Service.Batches;
+
+internal static class BatchEndpoints
+{
+    /// <summary>The most bytes of one upload; a batch may be uploaded in as many as it takes.</summary>
+    public const long LargestUpload = 1L << 30;
+
+    /// <summary>The most files of one upload.</summary>
+    public const int MostFiles = 2000;
+
+    private const int LongestName = 100;
+
+    public static void Map(RouteGroupBuilder api)
+    {
+        var batches = api.MapGroup("/batches").WithTags("Batches");
+        batches.MapGet("", List).WithSummary("All batches, newest first, with their counts.");
+        batches.MapPost("", Open).WithSummary("Opens a batch, or finds the one of that name.");
+        batches.MapGet("/{id:int}", Show).WithSummary("One batch with its counts.");
+        batches.MapGet("/{id:int}/documents", Documents).WithSummary("The documents of a batch and what became of each.");
+        batches.MapPost("/{id:int}/documents", Take)
+            .WithSummary("Takes files into a batch (multipart/form-data, up to 50 MB a file, 2000 files and 1 GB an upload).")
+            .Accepts<IFormFileCollection>("multipart/form-data")
+            .DisableAntiforgery();
+        batches.MapPost("/{id:int}/recapture", Recapture)
+            .WithSummary("Captures everything of the batch again that nobody has decided on, by the newest templates.");
+        batches.MapGet("/{id:int}/events", Events)
+            .WithSummary("The batch's counts as server-sent events, each time they change, until nothing waits.");
+    }
+
+    private static async Task<Ok<List<BatchSummary>>> List(DaxlinDb db, CancellationToken cancel) =>
+        TypedResults.Ok(await BatchCounts.Of(db, db.Batches, cancel));
+
+    private static async Task<Results<Ok<BatchSummary>, ProblemHttpResult>> Show(int id, DaxlinDb db, CancellationToken cancel) =>
+        await Find(id, db, cancel) is { } batch ? TypedResults.Ok(batch) : Problem.NotThere($"batch {id}");
+
+    private static async Task<BatchSummary?> Find(int id, DaxlinDb db, CancellationToken cancel) =>
+        (await BatchCounts.Of(db, db.Batches.Where(batch => batch.Id == id), cancel)).SingleOrDefault();
+
+    private static async Task<Results<Ok<BatchSummary>, Created<BatchSummary>, ProblemHttpResult>> Open(
+        BatchToOpen wanted, DaxlinDb db, WriteTurn turn, TimeProvider clock, CancellationToken cancel)
+    {
+        var name = wanted.Name?.Trim() ?? "";
+        if (name.Length is 0 or > LongestName || name.Any(char.IsControl))
+        {
+            return Problem.Of(
+                StatusCodes.Status422UnprocessableEntity, "name-faulty", $"A batch's name has 1 to {LongestName} characters on one line.");
+        }
+        using var _ = await turn.Take(cancel);
+        var batch = await db.Batches.SingleOrDefaultAsync(row => row.Name == name, cancel);
+        if (batch is not null)
+            return TypedResults.Ok((await Find(batch.Id, db, cancel))!);
+        batch = new Batch { Name = name, CreatedAt = clock.GetUtcNow().UtcDateTime };
+        db.Batches.Add(batch);
+        await db.SaveChangesAsync(cancel);
+        return TypedResults.Created($"/api/v1/batches/{batch.Id}", (await Find(batch.Id, db, cancel))!);
+    }
+
+    private static async Task<Results<Ok<List<BatchDocument>>, ProblemHttpResult>> Documents(
+        int id, DaxlinDb db, CancellationToken cancel)
+    {
+        if (!await db.Batches.AnyAsync(batch => batch.Id == id, cancel))
+            return Problem.NotThere($"batch {id}");
+        var rows = await db.Intakes.Where(intake => intake.BatchId == id).OrderBy(intake => intake.FileName).ToListAsync(cancel);
+        return TypedResults.Ok(rows.ConvertAll(row => new BatchDocument(
+            row.Id, row.FileName, row.Sha256, row.Size, row.ReceivedAt, row.State.ToString().ToLowerInvariant(), row.Pages,
+            row.ReasonCode, row.Reason)));
+    }
+
+    private static async Task<Results<Ok<List<FileTaken>>, ProblemHttpResult>> Take(
+        int id, HttpRequest request, DaxlinDb db, DocumentStore documents, WriteTurn turn, CaptureQueue queue, BatchEvents events,
+        TimeProvider clock, CancellationToken cancel)
+    {
+        if (!await db.Batches.AnyAsync(batch => batch.Id == id, cancel))
+            return Problem.NotThere($"batch {id}");
+        if (!request.HasFormContentType)
+            return Problem.Of(StatusCodes.Status415UnsupportedMediaType, "no-form", "Files come as multipart/form-data.");
+        IFormFileCollection files;
+        try
+        {
+            files = (await request.ReadFormAsync(cancel)).Files;
+        }
+        catch (InvalidDataException error)
+        {
+            return Problem.Of(
+                StatusCodes.Status413PayloadTooLarge, "upload-too-large",
+                $"One upload takes at most {MostFiles} files and {LargestUpload >> 30} GB; send the rest in another. ({error.Message})");
+        }
+        var taken = new List<FileTaken>();
+        foreach (var file in files)
+        {
+            var name = FileName.Of(file.FileName);
+            try
+            {
+                await using var content = file.OpenReadStream();
+                var (sha256, size) = await documents.Keep(content, cancel);
+                taken.Add(await TakeIn(id, name, sha256, size, db, turn, queue, clock, cancel));
+            }
+            catch (TooLargeException error)
+            {
+                taken.Add(new FileTaken(name, "refused", error.Message, ""));
+            }
+        }
+        events.Moved(id);
+        return TypedResults.Ok(taken);
+    }
+
+    private static async Task<FileTaken> TakeIn(
+        int batch, string name, string sha256, long size, DaxlinDb db, WriteTurn turn, CaptureQueue queue, TimeProvider clock,
+        CancellationToken cancel)
+    {
+        Intake intake;
+        using (await turn.Take(cancel))
+        {
+            var same = await db.Intakes.FirstOrDefaultAsync(row => row.BatchId == batch && row.Sha256 == sha256, cancel);
+            if (same is not null)
+                return new FileTaken(name, "already-here", $"The batch holds the same document as {same.FileName}.", sha256);
+            intake = new Intake
+            {
+                BatchId = batch,
+                Sha256 = sha256,
+                FileName = name,
+                Size = size,
+                ReceivedAt = clock.GetUtcNow().UtcDateTime,
+            };
+            db.Intakes.Add(intake);
+            await db.SaveChangesAsync(cancel);
+        }
+        queue.Add(intake.Id);
+        return new FileTaken(name, "taken", "", sha256);
+    }
+
+    private static async Task<Results<Ok<BatchSummary>, ProblemHttpResult>> Recapture(
+        int id, DaxlinDb db, WriteTurn turn, CaptureQueue queue, BatchEvents events, CancellationToken cancel)
+    {
+        if (!await db.Batches.AnyAsync(batch => batch.Id == id, cancel))
+            return Problem.NotThere($"batch {id}");
+        using (await turn.Take(cancel))
+        {
+            var decided = db.Invoices.Where(invoice => invoice.BatchId == id
+                && (invoice.State == InvoiceState.Approved || invoice.State == InvoiceState.Posted || invoice.State == InvoiceState.Returned))
+                .Select(invoice => invoice.IntakeId);
+            var again = await db.Intakes.Where(intake => intake.BatchId == id && !decided.Contains(intake.Id)).ToListAsync(cancel);
+            foreach (var intake in again)
+                (intake.State, intake.Attempts, intake.Reason, intake.ReasonCode) = (IntakeState.Waiting, 0, "", "");
+            await db.SaveChangesAsync(cancel);
+            foreach (var intake in again)
+                queue.Add(intake.Id);
+        }
+        events.Moved(id);
+        return TypedResults.Ok((await Find(id, db, cancel))!);
+    }
+
+    private static async Task<Results<ServerSentEventsResult<BatchSummary>, ProblemHttpResult>> Events(
+        int id, IDbContextFactory<DaxlinDb> databases, BatchEvents events, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        if (!await db.Batches.AnyAsync(batch => batch.Id == id, cancel))
+            return Problem.NotThere($"batch {id}");
+        return TypedResults.ServerSentEvents(Progress(id, databases, events, cancel));
+    }
+
+    private static async IAsyncEnumerable<SseItem<BatchSummary>> Progress(
+        int id, IDbContextFactory<DaxlinDb> databases, BatchEvents events, [EnumeratorCancellation] CancellationToken cancel)
+    {
+        await foreach (var _ in events.Listen(id, cancel))
+        {
+            await using var db = await databases.CreateDbContextAsync(cancel);
+            var batch = (await Find(id, db, cancel))!;
+            yield return new SseItem<BatchSummary>(batch, batch.Waiting == 0 ? "done" : "progress");
+            if (batch.Waiting == 0)
+                yield break;
+        }
+    }
+}

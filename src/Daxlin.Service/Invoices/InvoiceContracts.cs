@@ -1,0 +1,48 @@
+using System.Collections.Immutable;
+
+namespace Daxlin.Service.Invoices;
+
+/// <summary>An invoice as a list shows it.</summary>
+/// <param name="State">unplaced, held, clear, approved, posted or returned.</param>
+/// <param name="Kind"><c>invoice</c> or <c>creditNote</c>.</param>
+/// <param name="Findings">How many findings hold it.</param>
+/// <param name="FirstFinding">The first of them, or empty.</param>
+public sealed record InvoiceSummary(
+    int Id, string State, string Kind, string File, string Vendor, string InvoiceNumber, string InvoiceDate, string Currency,
+    string Total, int Lines, int Findings, string FirstFinding, int Batch);
+
+/// <summary>The document that an invoice came in.</summary>
+public sealed record InvoiceDocument(string File, string Sha256, long Size, DateTime ReceivedAt);
+
+/// <summary>Something that a person decided.</summary>
+public sealed record DecisionRecord(DateTime At, string By, string What, string Before, string After, string Reason);
+
+/// <summary>An invoice with everything that is known of it.</summary>
+/// <param name="Pages">How many pages the document has.</param>
+/// <param name="Template">The template that captured it, or empty.</param>
+/// <param name="PostingRun">The number of the run it was posted in, or null.</param>
+public sealed record InvoiceDetail(
+    int Id,
+    string State,
+    string Kind,
+    int Batch,
+    string BatchName,
+    InvoiceDocument Document,
+    int Pages,
+    string Template,
+    int TemplateVersion,
+    string Vendor,
+    string Currency,
+    ImmutableSortedDictionary<string, ValueRecord> Fields,
+    ImmutableArray<LineRecord> Lines,
+    ImmutableArray<LineRecord> Taxes,
+    ImmutableArray<FindingRecord> Findings,
+    ImmutableArray<TieRecord> Ties,
+    ImmutableArray<string> Tied,
+    ImmutableArray<LeftOutRecord> LeftOut,
+    ImmutableArray<DecisionRecord> Decisions,
+    int? PostingRun);
+
+/// <summary>A person's approval.</summary>
+/// <param name="Despite">Why the invoice is right although findings are open; empty for a clear one.</param>
+public sealed record Approval(string? Despite);

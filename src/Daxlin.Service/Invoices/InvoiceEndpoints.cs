@@ -1,0 +1,138 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using Daxlin.Service.Storage;
+using Daxlin.Service.Web;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+
+namespace Daxlin.Service.Invoices;
+
+internal static class InvoiceEndpoints
+{
+    private const int ShortestReason = 5;
+
+    public static void Map(RouteGroupBuilder api)
+    {
+        var invoices = api.MapGroup("/invoices").WithTags("Invoices");
+        api.MapGet("/batches/{id:int}/invoices", OfBatch).WithTags("Invoices")
+            .WithSummary("The invoices of a batch: held ones first, then in the order they came.");
+        invoices.MapGet("/{id:int}", Show).WithSummary("An invoice with its values, lines, findings and ties.");
+        invoices.MapPost("/{id:int}/approval", Approve).WithSummary("Approves an invoice for posting.");
+    }
+
+    private static async Task<Results<Ok<List<InvoiceSummary>>, ProblemHttpResult>> OfBatch(
+        int id, DaxlinDb db, CancellationToken cancel)
+    {
+        if (!await db.Batches.AnyAsync(batch => batch.Id == id, cancel))
+            return Problem.NotThere($"batch {id}");
+        var rows = await db.Invoices.Where(invoice => invoice.BatchId == id)
+            .Select(invoice => new
+            {
+                invoice.Id,
+                invoice.State,
+                invoice.IsCreditNote,
+                invoice.Intake.FileName,
+                invoice.Vendor,
+                invoice.InvoiceNumber,
+                invoice.InvoiceDate,
+                invoice.Currency,
+                invoice.Total,
+                invoice.Lines,
+                invoice.Findings,
+                invoice.FirstFinding,
+            })
+            .ToListAsync(cancel);
+        return TypedResults.Ok(rows
+            .OrderBy(row => row.State)
+            .ThenBy(row => row.FileName, StringComparer.Ordinal)
+            .Select(row => new InvoiceSummary(
+                row.Id, Word(row.State), row.IsCreditNote ? "creditNote" : "invoice", row.FileName, row.Vendor, row.InvoiceNumber,
+                row.InvoiceDate, row.Currency, row.Total, row.Lines, row.Findings, row.FirstFinding, id))
+            .ToList());
+    }
+
+    private static async Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Show(int id, DaxlinDb db, CancellationToken cancel) =>
+        await Find(id, db, cancel) is { } invoice ? TypedResults.Ok(invoice) : Problem.NotThere($"invoice {id}");
+
+    private static async Task<InvoiceDetail?> Find(int id, DaxlinDb db, CancellationToken cancel)
+    {
+        var row = await db.Invoices.Include(invoice => invoice.Intake).SingleOrDefaultAsync(invoice => invoice.Id == id, cancel);
+        if (row is null)
+            return null;
+        var batch = await db.Batches.SingleAsync(batch => batch.Id == row.BatchId, cancel);
+        var decisions = await db.Decisions.Where(decision => decision.InvoiceId == id).OrderBy(decision => decision.Id).ToListAsync(cancel);
+        var run = await db.PostedInvoices.Where(posted => posted.InvoiceId == id).Select(posted => (int?)posted.RunNumber)
+            .SingleOrDefaultAsync(cancel);
+        var record = InvoiceRecords.FromJson(row.Record);
+        return new InvoiceDetail(
+            row.Id, Word(row.State), record.Kind, row.BatchId, batch.Name,
+            new InvoiceDocument(row.Intake.FileName, row.Intake.Sha256, row.Intake.Size, row.Intake.ReceivedAt),
+            row.Intake.Pages, row.Template, row.TemplateVersion, row.Vendor, row.Currency,
+            record.Fields, record.Lines, record.Taxes, record.Findings, record.Ties, record.Tied, record.LeftOut,
+            [.. decisions.Select(one => new DecisionRecord(one.At, one.By, one.What, one.Before, one.After, one.Reason))],
+            run);
+    }
+
+    private static async Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Approve(
+        int id, Approval approval, DaxlinDb db, WriteTurn turn, TimeProvider clock, CancellationToken cancel)
+    {
+        using var _ = await turn.Take(cancel);
+        var invoice = await db.Invoices.SingleOrDefaultAsync(row => row.Id == id, cancel);
+        if (invoice is null)
+            return Problem.NotThere($"invoice {id}");
+        var despite = approval.Despite?.Trim() ?? "";
+        if (await Refusal(invoice, despite, db, cancel) is { } refusal)
+            return refusal;
+        db.Decisions.Add(new Decision
+        {
+            InvoiceId = id,
+            At = clock.GetUtcNow().UtcDateTime,
+            By = Who.Decides,
+            What = "approved",
+            Before = Word(invoice.State),
+            After = "approved",
+            Reason = despite,
+        });
+        invoice.State = InvoiceState.Approved;
+        await db.SaveChangesAsync(cancel);
+        return TypedResults.Ok((await Find(id, db, cancel))!);
+    }
+
+    private static async Task<ProblemHttpResult?> Refusal(Invoice invoice, string despite, DaxlinDb db, CancellationToken cancel)
+    {
+        if (invoice.State is InvoiceState.Approved or InvoiceState.Posted or InvoiceState.Returned)
+        {
+            return Problem.Of(
+                StatusCodes.Status409Conflict, "already-decided", $"Invoice {Text(invoice.Id)} is {Word(invoice.State)} already.");
+        }
+        if (invoice.State == InvoiceState.Unplaced)
+        {
+            return Problem.Of(
+                StatusCodes.Status409Conflict, "unplaced",
+                $"Invoice {Text(invoice.Id)} was not captured: {invoice.FirstFinding} Nothing of it can be approved.");
+        }
+        if (invoice.State == InvoiceState.Held && despite.Length < ShortestReason)
+        {
+            return Problem.Of(
+                StatusCodes.Status409Conflict, "findings-open",
+                $"Invoice {Text(invoice.Id)} is held by {(invoice.Findings == 1 ? "a finding" : Text(invoice.Findings) + " findings")}: "
+                + $"{invoice.FirstFinding} To approve it all the same, say why.");
+        }
+        // An invoice that became clear before its double was taken in: the double is held, but this one may come second.
+        var other = invoice.SeenKey.Length == 0 ? 0 : await db.Invoices
+            .Where(row => row.SeenKey == invoice.SeenKey && row.Id != invoice.Id
+                && (row.State == InvoiceState.Approved || row.State == InvoiceState.Posted))
+            .Select(row => row.Id).FirstOrDefaultAsync(cancel);
+        if (other > 0 && despite.Length < ShortestReason)
+        {
+            return Problem.Of(
+                StatusCodes.Status409Conflict, "seen-before",
+                $"{invoice.Vendor} {invoice.InvoiceNumber} is approved already as invoice {Text(other)}. To approve it again, say why.");
+        }
+        return null;
+    }
+
+    private static string Word(InvoiceState state) => state.ToString().ToLowerInvariant();
+
+    private static string Text(int number) => number.ToString(CultureInfo.InvariantCulture);
+}

@@ -1,0 +1,62 @@
+using System.Collections.Immutable;
+
+namespace Daxlin.Service.Invoices;
+
+/// <summary>All that was captured from an invoice and checked, in the interface's form. Amounts and dates are strings.</summary>
+/// <param name="Kind"><c>invoice</c> or <c>creditNote</c>.</param>
+/// <param name="Fields">Header values by name.</param>
+/// <param name="Lines">Item rows in printed order.</param>
+/// <param name="Taxes">Rows of the tax summary.</param>
+/// <param name="Findings">What a person must look at.</param>
+/// <param name="Ties">The equations that were weighed.</param>
+/// <param name="Tied">Names of the amounts that stand in an equation that holds: <c>total</c>, <c>lines[3].amount</c>.</param>
+/// <param name="LeftOut">Printed lines inside the blocks that are no rows, and why.</param>
+public sealed record InvoiceRecord(
+    string Kind,
+    ImmutableSortedDictionary<string, ValueRecord> Fields,
+    ImmutableArray<LineRecord> Lines,
+    ImmutableArray<LineRecord> Taxes,
+    ImmutableArray<FindingRecord> Findings,
+    ImmutableArray<TieRecord> Ties,
+    ImmutableArray<string> Tied,
+    ImmutableArray<LeftOutRecord> LeftOut)
+{
+    public static InvoiceRecord Empty { get; } =
+        new("invoice", ImmutableSortedDictionary<string, ValueRecord>.Empty, [], [], [], [], [], []);
+}
+
+/// <summary>A captured value with its trace.</summary>
+/// <param name="Raw">The text before tidying.</param>
+/// <param name="Type">What kind of value it is: text, number, money, date …</param>
+/// <param name="Page">The page it stands on, from 1; 0 for a constant of the template.</param>
+/// <param name="Box">Where it stands, in points from the top left; null for a constant.</param>
+/// <param name="Whereabouts">What found it.</param>
+/// <param name="Confidence">From 0 to 1.</param>
+/// <param name="Also">Further places, where it goes on over a page break.</param>
+public sealed record ValueRecord(
+    string Value, string Raw, string Type, int Page, BoxRecord? Box, string Whereabouts, double Confidence,
+    ImmutableArray<PlaceRecord> Also);
+
+/// <summary>A rectangle in PDF points, origin at the top left of the page as a person sees it.</summary>
+public sealed record BoxRecord(double Left, double Top, double Right, double Bottom);
+
+public sealed record PlaceRecord(int Page, BoxRecord Box);
+
+/// <summary>A row of a line block.</summary>
+/// <param name="Number">From 1.</param>
+public sealed record LineRecord(string Block, int Number, ImmutableSortedDictionary<string, ValueRecord> Cells);
+
+/// <param name="Code">A stable word.</param>
+/// <param name="Severity"><c>hold</c> or <c>note</c>.</param>
+/// <param name="Message">A sentence with the figures in it.</param>
+/// <param name="About">The values concerned.</param>
+public sealed record FindingRecord(string Code, string Severity, string Message, ImmutableArray<string> About);
+
+/// <param name="Left">What the captured amounts come to.</param>
+/// <param name="Right">What the invoice states.</param>
+/// <param name="Difference">Right less left.</param>
+public sealed record TieRecord(
+    string Equation, string Left, string Right, string Difference, bool Holds, ImmutableArray<string> About);
+
+/// <param name="Why">page furniture, left out by the template, or not accounted for.</param>
+public sealed record LeftOutRecord(string Block, int Page, BoxRecord Box, string Text, string Why);

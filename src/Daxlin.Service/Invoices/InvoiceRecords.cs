@@ -1,0 +1,55 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using System.Text.Json;
+using Daxlin.Core.Capture;
+using Daxlin.Core.Checks;
+using Daxlin.Core.Pages;
+
+namespace Daxlin.Service.Invoices;
+
+/// <summary>Puts a checked invoice into the interface's form, and that form into the database and back.</summary>
+internal static class InvoiceRecords
+{
+    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
+
+    public static InvoiceRecord Of(CheckedInvoice invoice) => new(
+        invoice.Captured.IsCreditNote ? "creditNote" : "invoice",
+        invoice.Captured.Fields.ToImmutableSortedDictionary(field => field.Name, Of, StringComparer.Ordinal),
+        [.. invoice.Captured.Lines.Select(Of)],
+        [.. invoice.Captured.Taxes.Select(Of)],
+        [.. invoice.Findings.Select(Of)],
+        [.. invoice.Ties.Select(Of)],
+        [.. invoice.Tied.Order(StringComparer.Ordinal)],
+        [.. invoice.Captured.LeftOut.Select(line => new LeftOutRecord(
+            line.Block, line.Place.Page, Of(line.Place.Box), line.Text, line.Why))]);
+
+    public static FindingRecord Of(Finding finding) =>
+        new(finding.Code, finding.Severity.ToString().ToLowerInvariant(), finding.Message, finding.About);
+
+    public static string ToJson(InvoiceRecord record) => JsonSerializer.Serialize(record, Json);
+
+    public static InvoiceRecord FromJson(string json) => JsonSerializer.Deserialize<InvoiceRecord>(json, Json)!;
+
+    private static LineRecord Of(CapturedLine line) => new(
+        line.Block, line.Number, line.Cells.ToImmutableSortedDictionary(cell => cell.Name, Of, StringComparer.Ordinal));
+
+    private static ValueRecord Of(CapturedValue value)
+    {
+        var places = value.Trace.Places;
+        return new ValueRecord(
+            value.Value, value.Trace.Raw, value.Kind.ToString().ToLowerInvariant(),
+            places.IsEmpty ? 0 : places[0].Page, places.IsEmpty ? null : Of(places[0].Box),
+            value.Trace.Whereabouts, value.Trace.Confidence,
+            [.. places.Skip(1).Select(place => new PlaceRecord(place.Page, Of(place.Box)))]);
+    }
+
+    /// <summary>Hundredths of a point are finer than any screen or printer.</summary>
+    private static BoxRecord Of(Box box) =>
+        new(Math.Round(box.Left, 2), Math.Round(box.Top, 2), Math.Round(box.Right, 2), Math.Round(box.Bottom, 2));
+
+    private static TieRecord Of(Tie tie) => new(
+        tie.Equation, Amount(tie.Left, tie), Amount(tie.Right, tie), Amount(tie.Difference, tie), tie.Holds, tie.Members);
+
+    private static string Amount(decimal amount, Tie tie) =>
+        amount.ToString("F" + Math.Max(amount.Scale, tie.Currency.MinorDigits), CultureInfo.InvariantCulture);
+}

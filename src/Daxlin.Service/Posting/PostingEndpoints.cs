@@ -1,0 +1,118 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using System.Text;
+using System.Text.Json;
+using Daxlin.Core.Posting;
+using Daxlin.Core.Templates;
+using Daxlin.Service.Invoices;
+using Daxlin.Service.Storage;
+using Daxlin.Service.Web;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+
+namespace Daxlin.Service.Posting;
+
+internal static class PostingEndpoints
+{
+    public static void Map(RouteGroupBuilder api)
+    {
+        var runs = api.MapGroup("/posting-runs").WithTags("Posting");
+        runs.MapGet("", List).WithSummary("All posting runs, newest first.");
+        runs.MapPost("", Start).WithSummary("Posts every approved invoice that is not posted yet, all or none.");
+        runs.MapGet("/{number:int}", Show).WithSummary("One posting run with its control totals.");
+        runs.MapGet("/{number:int}/file", Download).WithSummary("The file of a posting run, as CSV.")
+            .Produces<string>(contentType: "text/csv");
+    }
+
+    private static async Task<Ok<List<PostingRunSummary>>> List(DaxlinDb db, CancellationToken cancel)
+    {
+        var runs = await db.PostingRuns.OrderByDescending(run => run.Number)
+            .Select(run => new { run.Number, run.BatchId, run.At, run.By, run.Invoices, run.Rows, run.Sums })
+            .ToListAsync(cancel);
+        return TypedResults.Ok(runs.ConvertAll(run => new PostingRunSummary(
+            run.Number, run.BatchId, run.At, run.By, run.Invoices, run.Rows, SumsOf(run.Sums))));
+    }
+
+    private static async Task<Results<Ok<PostingRunSummary>, ProblemHttpResult>> Show(int number, DaxlinDb db, CancellationToken cancel) =>
+        await db.PostingRuns.FindAsync([number], cancel) is { } run ? TypedResults.Ok(Of(run)) : Problem.NotThere($"posting run {number}");
+
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Download(int number, DaxlinDb db, CancellationToken cancel) =>
+        await db.PostingRuns.FindAsync([number], cancel) is { } run
+            ? TypedResults.File(Encoding.UTF8.GetBytes(run.File), "text/csv; charset=utf-8", $"posting-run-{number}.csv")
+            : Problem.NotThere($"posting run {number}");
+
+    /// <summary>
+    /// The run, its invoices' new states and its file are stored in one transaction: a kill leaves all of it or nothing.
+    /// </summary>
+    private static async Task<Results<Created<PostingRunSummary>, ProblemHttpResult>> Start(
+        RunToStart wanted, DaxlinDb db, WriteTurn turn, TimeProvider clock, CancellationToken cancel)
+    {
+        if (wanted.Batch is { } id && !await db.Batches.AnyAsync(batch => batch.Id == id, cancel))
+            return Problem.NotThere($"batch {id}");
+        using var _ = await turn.Take(cancel);
+        var invoices = await db.Invoices.Include(invoice => invoice.Intake)
+            .Where(invoice => invoice.State == InvoiceState.Approved && (wanted.Batch == null || invoice.BatchId == wanted.Batch))
+            .OrderBy(invoice => invoice.Id)
+            .ToListAsync(cancel);
+        if (invoices.Count == 0)
+        {
+            return Problem.Of(
+                StatusCodes.Status409Conflict, "nothing-to-post",
+                "There is nothing to post: no invoice is approved that was not posted before.");
+        }
+        var approved = invoices.ConvertAll(Approved);
+        var totals = ControlTotals.Of(approved);
+        var number = (await db.PostingRuns.MaxAsync(run => (int?)run.Number, cancel) ?? 0) + 1;
+        var run = new PostingRun
+        {
+            Number = number,
+            BatchId = wanted.Batch,
+            At = clock.GetUtcNow().UtcDateTime,
+            By = Who.Decides,
+            Invoices = totals.Invoices,
+            Rows = totals.Rows,
+            Sums = JsonSerializer.Serialize(totals.Sums.ToImmutableSortedDictionary(
+                sum => sum.Key, sum => sum.Value.ToString(CultureInfo.InvariantCulture))),
+            File = PostingFile.Write(approved),
+        };
+        db.PostingRuns.Add(run);
+        foreach (var invoice in invoices)
+        {
+            db.PostedInvoices.Add(new PostedInvoice { InvoiceId = invoice.Id, RunNumber = number });
+            db.Decisions.Add(new Decision
+            {
+                InvoiceId = invoice.Id,
+                At = run.At,
+                By = run.By,
+                What = $"posted in run {number}",
+                Before = "approved",
+                After = "posted",
+            });
+            invoice.State = InvoiceState.Posted;
+        }
+        await db.SaveChangesAsync(cancel);
+        return TypedResults.Created($"/api/v1/posting-runs/{number}", Of(run));
+    }
+
+    private static ApprovedInvoice Approved(Invoice invoice)
+    {
+        var record = InvoiceRecords.FromJson(invoice.Record);
+        var fields = record.Fields.ToImmutableDictionary(field => field.Key, field => field.Value.Value);
+        if (!fields.ContainsKey(TradeNames.Tax) && record.Taxes.Length > 0)
+            fields = fields.Add(TradeNames.Tax, TaxOf(record).ToString(CultureInfo.InvariantCulture));
+        return new ApprovedInvoice(
+            invoice.Id, invoice.Vendor, invoice.IsCreditNote, invoice.Currency, invoice.Intake.FileName, invoice.Intake.Sha256, fields,
+            [.. record.Lines.Select(line => new ApprovedLine(
+                line.Block, line.Number, line.Cells.Values.Select(cell => cell.Page).Where(page => page > 0).DefaultIfEmpty(0).Min(),
+                line.Cells.ToImmutableDictionary(cell => cell.Key, cell => cell.Value.Value)))]);
+    }
+
+    private static decimal TaxOf(InvoiceRecord record) => record.Taxes.Sum(
+        row => decimal.Parse(row.Cells[TradeNames.Amount].Value, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture));
+
+    private static PostingRunSummary Of(PostingRun run) =>
+        new(run.Number, run.BatchId, run.At, run.By, run.Invoices, run.Rows, SumsOf(run.Sums));
+
+    private static ImmutableSortedDictionary<string, string> SumsOf(string json) =>
+        JsonSerializer.Deserialize<ImmutableSortedDictionary<string, string>>(json)!;
+}

@@ -1,0 +1,42 @@
+using Daxlin.Service;
+using Daxlin.Service.Storage;
+using Daxlin.Service.Web;
+using Daxlin.Service.Work;
+
+if (args is [ReaderProcess.Argument])
+    return ReaderProcess.Run();
+if (args is [OpenApiDocument.Argument, var path])
+    return await OpenApiDocument.Write(path);
+
+try
+{
+    var settings = ServiceSettings.Parse(args);
+    using var folder = FolderLock.Take(settings.Data);
+    await using var app = ServiceHost.Build(settings);
+    await ServiceHost.PrepareStorage(app);
+    if (settings.EndsWithInput)
+    {
+        _ = Task.Run(() =>
+        {
+            while (Console.In.Read() >= 0)
+            {
+                // Nothing is said on the input; only its end matters.
+            }
+            app.Lifetime.StopApplication();
+        });
+    }
+    await app.StartAsync();
+    Console.WriteLine($"Daxlin listens on {app.Urls.First()} with its data in {Path.GetFullPath(settings.Data)}");
+    await app.WaitForShutdownAsync();
+    return 0;
+}
+catch (SettingsException error)
+{
+    Console.Error.WriteLine(error.Message);
+    return 2;
+}
+catch (IOException error) when (error.InnerException is Microsoft.AspNetCore.Connections.AddressInUseException)
+{
+    Console.Error.WriteLine($"The port is taken by another program. Choose one with --port. ({error.Message})");
+    return 3;
+}

@@ -1,0 +1,45 @@
+using Microsoft.EntityFrameworkCore;
+
+namespace Daxlin.Service.Storage;
+
+/// <summary>The service's database.</summary>
+public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(options)
+{
+    public DbSet<Batch> Batches => Set<Batch>();
+    public DbSet<Intake> Intakes => Set<Intake>();
+    public DbSet<Invoice> Invoices => Set<Invoice>();
+    public DbSet<Decision> Decisions => Set<Decision>();
+    public DbSet<TemplateVersion> Templates => Set<TemplateVersion>();
+    public DbSet<PostingRun> PostingRuns => Set<PostingRun>();
+    public DbSet<PostedInvoice> PostedInvoices => Set<PostedInvoice>();
+
+    protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder) =>
+        configurationBuilder.Properties<DateTime>().HaveConversion<UtcTime>();
+
+    protected override void OnModelCreating(ModelBuilder modelBuilder)
+    {
+        modelBuilder.Entity<Batch>().HasIndex(batch => batch.Name).IsUnique();
+        modelBuilder.Entity<Intake>(intake =>
+        {
+            intake.HasIndex(row => new { row.BatchId, row.Sha256 }).IsUnique();
+            intake.HasIndex(row => row.State);
+            intake.HasIndex(row => row.Sha256);
+            intake.Property(row => row.State).HasConversion<string>();
+            intake.HasOne<Batch>().WithMany().HasForeignKey(row => row.BatchId);
+        });
+        modelBuilder.Entity<Invoice>(invoice =>
+        {
+            invoice.HasIndex(row => new { row.BatchId, row.State });
+            invoice.HasIndex(row => row.SeenKey);
+            invoice.Property(row => row.State).HasConversion<string>();
+            invoice.HasOne(row => row.Intake).WithMany().HasForeignKey(row => row.IntakeId);
+        });
+        modelBuilder.Entity<Decision>().HasIndex(decision => decision.InvoiceId);
+        modelBuilder.Entity<TemplateVersion>().HasIndex(template => new { template.Name, template.Version }).IsUnique();
+        modelBuilder.Entity<PostingRun>().HasKey(run => run.Number);
+        modelBuilder.Entity<PostingRun>().Property(run => run.Number).ValueGeneratedNever();
+        modelBuilder.Entity<PostedInvoice>().HasKey(posted => posted.InvoiceId);
+        modelBuilder.Entity<PostedInvoice>().Property(posted => posted.InvoiceId).ValueGeneratedNever();
+        modelBuilder.Entity<PostedInvoice>().HasIndex(posted => posted.RunNumber);
+    }
+}

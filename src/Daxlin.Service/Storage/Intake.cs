@@ -1,0 +1,27 @@
+namespace Daxlin.Service.Storage;
+
+/// <summary>A document taken into a batch.</summary>
+public sealed class Intake
+{
+    public int Id { get; set; }
+    public int BatchId { get; set; }
+
+    /// <summary>The document's bytes are kept under this.</summary>
+    public required string Sha256 { get; set; }
+
+    /// <summary>Its name as received, without any folder.</summary>
+    public required string FileName { get; set; }
+
+    public long Size { get; set; }
+    public required DateTime ReceivedAt { get; set; }
+    public IntakeState State { get; set; }
+
+    /// <summary>How often work on it was begun; a document that stopped the work three times is set aside.</summary>
+    public int Attempts { get; set; }
+
+    public int Pages { get; set; }
+
+    /// <summary>Why it is unreadable: a stable word, and a sentence.</summary>
+    public string ReasonCode { get; set; } = "";
+    public string Reason { get; set; } = "";
+}

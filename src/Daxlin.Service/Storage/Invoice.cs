@@ -1,0 +1,33 @@
+namespace Daxlin.Service.Storage;
+
+/// <summary>An invoice found in a document.</summary>
+public sealed class Invoice
+{
+    public int Id { get; set; }
+    public int BatchId { get; set; }
+    public int IntakeId { get; set; }
+    public Intake Intake { get; set; } = null!;
+    public InvoiceState State { get; set; }
+    public string Template { get; set; } = "";
+    public int TemplateVersion { get; set; }
+    public string Vendor { get; set; } = "";
+    public string InvoiceNumber { get; set; } = "";
+    public string InvoiceDate { get; set; } = "";
+    public string Currency { get; set; } = "";
+    public string Total { get; set; } = "";
+
+    /// <summary>Vendor and number without their punctuation, to see an invoice that comes twice; empty if unknown.</summary>
+    public string SeenKey { get; set; } = "";
+
+    public bool IsCreditNote { get; set; }
+    public int Lines { get; set; }
+
+    /// <summary>How many findings hold it, and the first of them.</summary>
+    public int Findings { get; set; }
+    public string FirstFinding { get; set; } = "";
+
+    /// <summary>All that was captured and checked, as JSON.</summary>
+    public string Record { get; set; } = "{}";
+
+    public required DateTime CapturedAt { get; set; }
+}

@@ -1,0 +1,20 @@
+using System.Text.Json;
+
+namespace Daxlin.Service.Templates;
+
+/// <summary>A template as the list shows it.</summary>
+/// <param name="Version">The newest version, from 1.</param>
+public sealed record TemplateSummary(string Name, string Vendor, string Currency, int Version, DateTime SavedAt, string SavedBy);
+
+/// <summary>A template with its document.</summary>
+public sealed record TemplateDetail(
+    string Name, string Vendor, string Currency, int Version, DateTime SavedAt, string SavedBy, JsonElement Document);
+
+/// <summary>What saving a template came to.</summary>
+/// <param name="IsNew">False if the newest version says the same, so that none was added.</param>
+public sealed record TemplateSaved(string Name, int Version, bool IsNew);
+
+/// <summary>One thing wrong with a template document.</summary>
+/// <param name="Place">The key's path.</param>
+/// <param name="Line">From 1.</param>
+public sealed record TemplateFaultRecord(string Place, int Line, string Message);

@@ -1,0 +1,85 @@
+using System.Text.Json;
+using Daxlin.Core.Templates;
+using Daxlin.Core.Templates.Json;
+using Daxlin.Service.Storage;
+using Daxlin.Service.Web;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+
+namespace Daxlin.Service.Templates;
+
+internal static class TemplateEndpoints
+{
+    public static void Map(RouteGroupBuilder api)
+    {
+        var templates = api.MapGroup("/templates").WithTags("Templates");
+        templates.MapGet("", List).WithSummary("All templates, the newest version of each.");
+        templates.MapPost("", Save).WithSummary("Saves a template document; a changed one becomes the next version.");
+        templates.MapGet("/{name}", Show).WithSummary("A template with its document, the newest version unless one is named.");
+    }
+
+    private static async Task<Ok<List<TemplateSummary>>> List(DaxlinDb db, CancellationToken cancel)
+    {
+        var rows = await db.Templates
+            .Where(row => row.Version == db.Templates.Where(other => other.Name == row.Name).Max(other => other.Version))
+            .OrderBy(row => row.Name)
+            .ToListAsync(cancel);
+        return TypedResults.Ok(rows.ConvertAll(row =>
+            new TemplateSummary(row.Name, row.Vendor, CurrencyOf(row), row.Version, row.SavedAt, row.SavedBy)));
+    }
+
+    private static async Task<Results<Ok<TemplateDetail>, ProblemHttpResult>> Show(
+        string name, int? version, DaxlinDb db, CancellationToken cancel)
+    {
+        var row = await db.Templates.Where(row => row.Name == name && (version == null || row.Version == version))
+            .OrderByDescending(row => row.Version).FirstOrDefaultAsync(cancel);
+        if (row is null)
+            return Problem.NotThere(version is null ? $"template “{name}”" : $"version {version} of the template “{name}”");
+        using var document = JsonDocument.Parse(row.Document);
+        return TypedResults.Ok(new TemplateDetail(
+            row.Name, row.Vendor, CurrencyOf(row), row.Version, row.SavedAt, row.SavedBy, document.RootElement.Clone()));
+    }
+
+    private static string CurrencyOf(TemplateVersion row) => TemplateReader.Read(row.Document).Reads.Currency.Code;
+
+    private static async Task<Results<Ok<TemplateSaved>, Created<TemplateSaved>, ProblemHttpResult>> Save(
+        HttpRequest request, DaxlinDb db, WriteTurn turn, TemplateShelf shelf, TimeProvider clock, CancellationToken cancel)
+    {
+        // Read as text, not bound: faults are named by their line in the document as it was sent.
+        using var reader = new StreamReader(request.Body);
+        var buffer = new char[TemplateReader.LongestDocument + 1];
+        var length = await reader.ReadBlockAsync(buffer, cancel);
+        var json = new string(buffer, 0, length);
+        Template template;
+        try
+        {
+            template = TemplateReader.Read(json);
+        }
+        catch (TemplateFaultException error)
+        {
+            return Problem.Of(
+                StatusCodes.Status422UnprocessableEntity, "template-faulty",
+                error.Faults.Length == 1 ? $"The template has a fault: {error.Faults[0]}" : $"The template has {error.Faults.Length} faults.",
+                ("faults", error.Faults.Select(fault => new TemplateFaultRecord(fault.Place, fault.Line, fault.Message)).ToList()));
+        }
+
+        using var _ = await turn.Take(cancel);
+        var newest = await db.Templates.Where(row => row.Name == template.Name)
+            .OrderByDescending(row => row.Version).FirstOrDefaultAsync(cancel);
+        if (newest?.Document == json)
+            return TypedResults.Ok(new TemplateSaved(template.Name, newest.Version, IsNew: false));
+        var version = (newest?.Version ?? 0) + 1;
+        db.Templates.Add(new TemplateVersion
+        {
+            Name = template.Name,
+            Version = version,
+            Vendor = template.Vendor,
+            Document = json,
+            SavedAt = clock.GetUtcNow().UtcDateTime,
+            SavedBy = Who.Decides,
+        });
+        await db.SaveChangesAsync(cancel);
+        shelf.Forget();
+        return TypedResults.Created($"/api/v1/templates/{template.Name}", new TemplateSaved(template.Name, version, IsNew: true));
+    }
+}

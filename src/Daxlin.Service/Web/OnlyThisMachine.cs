@@ -1,0 +1,33 @@
+using System.Net;
+
+namespace Daxlin.Service.Web;
+
+/// <summary>
+/// Refuses requests that another site's page makes in the clerk's browser. As long as there is no sign-in, whoever can
+/// make a request can approve an invoice.
+/// </summary>
+internal static class OnlyThisMachine
+{
+    public static void Use(WebApplication app) => app.Use(async (context, next) =>
+    {
+        var request = context.Request;
+        var origin = request.Headers.Origin.ToString();
+        var site = request.Headers["Sec-Fetch-Site"].ToString();
+        // A name that a stranger's server points at this machine would make its pages "same origin": only our own names count.
+        if (!IsLoopbackName(request.Host.Host))
+            await Refuse(context, "host-refused", $"Daxlin answers to localhost only, not to “{request.Host.Host}”.");
+        else if (origin.Length > 0 && origin != $"{request.Scheme}://{request.Host}")
+            await Refuse(context, "origin-refused", $"Requests from “{origin}” are refused: only Daxlin's own pages may make them.");
+        else if (site is "cross-site" or "same-site")
+            await Refuse(context, "origin-refused", "Requests from other sites are refused: only Daxlin's own pages may make them.");
+        else
+            await next(context);
+    });
+
+    public static bool IsLoopbackName(string host) =>
+        host.Equals("localhost", StringComparison.OrdinalIgnoreCase)
+        || (IPAddress.TryParse(host.Trim('[', ']'), out var address) && IPAddress.IsLoopback(address));
+
+    private static Task Refuse(HttpContext context, string code, string sentence) =>
+        Problem.Of(StatusCodes.Status403Forbidden, code, sentence).ExecuteAsync(context);
+}

@@ -1,0 +1,180 @@
+using System.Collections.Immutable;
+using Daxlin.Core.Capture;
+using Daxlin.Core.Checks;
+using Daxlin.Core.Pages;
+using Daxlin.Core.Recognition;
+using Daxlin.Core.Templates;
+using Daxlin.Reading;
+using Daxlin.Service.Invoices;
+using Daxlin.Service.Storage;
+using Daxlin.Service.Templates;
+using Microsoft.EntityFrameworkCore;
+
+namespace Daxlin.Service.Work;
+
+/// <summary>Takes one document along the path read → recognise → capture → check, and stores what comes of it.</summary>
+public sealed class DocumentCapture(
+    IDbContextFactory<DaxlinDb> databases, DocumentStore documents, DocumentReader reader, TemplateShelf shelf,
+    WriteTurn turn, BatchEvents events, TimeProvider clock)
+{
+    /// <summary>A document whose reading stopped the service this often is not begun again.</summary>
+    private const int MostAttempts = 3;
+
+    public async Task Run(int intakeId, CancellationToken cancel)
+    {
+        if (await Begin(intakeId, cancel) is not { } intake)
+            return;
+        if (intake.Attempts > MostAttempts)
+        {
+            await SetAside(
+                intakeId, "failed", $"Work on this document stopped {MostAttempts} times without a result; it was set aside.", cancel);
+            return;
+        }
+        ImmutableArray<Page> pages;
+        try
+        {
+            pages = await reader.Read(documents.PathOf(intake.Sha256), cancel);
+        }
+        catch (UnreadableException error)
+        {
+            await SetAside(intakeId, error.Code, error.Message, cancel);
+            return;
+        }
+        var templates = await shelf.Newest(cancel);
+        var matches = Recogniser.Recognise(pages, templates.Select(entry => entry.Template));
+        var invoice = matches switch
+        {
+            [] => null,
+            [var first, var second, ..] when first.Score == second.Score => null,
+            _ => InvoiceChecks.Check(InvoiceCapture.Capture(pages, matches[0].Template)),
+        };
+        var version = invoice is null ? 0 : templates.First(entry => entry.Template == invoice.Captured.Template).Version;
+        await Store(intakeId, pages.Length, invoice, version, matches, cancel);
+    }
+
+    /// <summary>Counts the attempt before it is made, so that a document that kills the service is known by it.</summary>
+    private async Task<Intake?> Begin(int intakeId, CancellationToken cancel)
+    {
+        using var _ = await turn.Take(cancel);
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var intake = await db.Intakes.SingleOrDefaultAsync(
+            row => row.Id == intakeId && row.State == IntakeState.Waiting, cancel);
+        if (intake is null)
+            return null;
+        intake.Attempts++;
+        await db.SaveChangesAsync(cancel);
+        return intake;
+    }
+
+    public async Task SetAside(int intakeId, string code, string reason, CancellationToken cancel)
+    {
+        int batch;
+        using (await turn.Take(cancel))
+        {
+            await using var db = await databases.CreateDbContextAsync(cancel);
+            var intake = await db.Intakes.SingleAsync(row => row.Id == intakeId, cancel);
+            (intake.State, intake.ReasonCode, intake.Reason) = (IntakeState.Unreadable, code, reason);
+            db.Invoices.RemoveRange(await Undecided(db, intakeId, cancel));
+            await db.SaveChangesAsync(cancel);
+            batch = intake.BatchId;
+        }
+        events.Moved(batch);
+    }
+
+    private async Task Store(
+        int intakeId, int pages, CheckedInvoice? invoice, int version, ImmutableArray<TemplateMatch> matches, CancellationToken cancel)
+    {
+        int batch;
+        using (await turn.Take(cancel))
+        {
+            await using var db = await databases.CreateDbContextAsync(cancel);
+            var intake = await db.Intakes.SingleAsync(row => row.Id == intakeId, cancel);
+            var before = await Undecided(db, intakeId, cancel);
+            var row = before.FirstOrDefault();
+            if (row is null)
+            {
+                // A decided invoice is never captured over.
+                if (await db.Invoices.AnyAsync(other => other.IntakeId == intakeId, cancel))
+                {
+                    intake.State = IntakeState.Done;
+                    await db.SaveChangesAsync(cancel);
+                    return;
+                }
+                row = new Invoice { CapturedAt = clock.GetUtcNow().UtcDateTime, IntakeId = intakeId, BatchId = intake.BatchId };
+                db.Invoices.Add(row);
+            }
+            row.CapturedAt = clock.GetUtcNow().UtcDateTime;
+            if (invoice is null)
+                FillUnplaced(row, matches);
+            else
+                Fill(row, await WithSeenBefore(db, row, invoice, cancel), version);
+            (intake.State, intake.Pages, intake.Attempts) = (IntakeState.Done, pages, 0);
+            await db.SaveChangesAsync(cancel);
+            batch = intake.BatchId;
+        }
+        events.Moved(batch);
+    }
+
+    private static Task<List<Invoice>> Undecided(DaxlinDb db, int intakeId, CancellationToken cancel) => db.Invoices
+        .Where(invoice => invoice.IntakeId == intakeId
+            && (invoice.State == InvoiceState.Unplaced || invoice.State == InvoiceState.Held || invoice.State == InvoiceState.Clear))
+        .ToListAsync(cancel);
+
+    private static async Task<CheckedInvoice> WithSeenBefore(
+        DaxlinDb db, Invoice row, CheckedInvoice invoice, CancellationToken cancel)
+    {
+        var key = KeyOf(invoice);
+        if (key.Length == 0)
+            return invoice;
+        var other = await db.Invoices
+            .Where(one => one.SeenKey == key && one.Id != row.Id && one.State != InvoiceState.Returned)
+            .OrderBy(one => one.Id)
+            .Select(one => new { one.Id, one.State, Batch = db.Batches.First(batch => batch.Id == one.BatchId).Name })
+            .FirstOrDefaultAsync(cancel);
+        if (other is null)
+            return invoice;
+        var finding = SeenBefore.ToFinding(
+            invoice.Captured.Template.Vendor, invoice.Captured.Find(TradeNames.InvoiceNumber)!.Value,
+            $"it is invoice {other.Id} in the batch “{other.Batch}” ({other.State.ToString().ToLowerInvariant()})");
+        return invoice with { Findings = invoice.Findings.Insert(0, finding) };
+    }
+
+    private static string KeyOf(CheckedInvoice invoice) =>
+        invoice.Captured.Find(TradeNames.InvoiceNumber) is { } number
+            ? SeenBefore.Key(invoice.Captured.Template.Vendor, number.Value)
+            : "";
+
+    private static void Fill(Invoice row, CheckedInvoice invoice, int version)
+    {
+        var (captured, template) = (invoice.Captured, invoice.Captured.Template);
+        row.State = invoice.IsClear ? InvoiceState.Clear : InvoiceState.Held;
+        (row.Template, row.TemplateVersion, row.Vendor) = (template.Name, version, template.Vendor);
+        row.InvoiceNumber = captured.Find(TradeNames.InvoiceNumber)?.Value ?? "";
+        row.InvoiceDate = captured.Find(TradeNames.InvoiceDate)?.Value ?? "";
+        row.Currency = captured.Find(TradeNames.Currency)?.Value ?? template.Reads.Currency.Code;
+        row.Total = captured.Find(TradeNames.Total)?.Value ?? "";
+        row.SeenKey = KeyOf(invoice);
+        row.IsCreditNote = captured.IsCreditNote;
+        row.Lines = captured.Lines.Length;
+        SetFindings(row, [.. invoice.Findings.Where(finding => finding.Severity == Severity.Hold)]);
+        row.Record = InvoiceRecords.ToJson(InvoiceRecords.Of(invoice));
+    }
+
+    private static void FillUnplaced(Invoice row, ImmutableArray<TemplateMatch> matches)
+    {
+        var finding = matches.IsEmpty
+            ? Finding.Hold("no-template", "No template recognises this invoice; save one for its vendor and capture the batch again.")
+            : Finding.Hold(
+                "several-templates",
+                $"The templates {matches[0].Template.Name} and {matches[1].Template.Name} both recognise this invoice; "
+                + "give one of them a cue that the other must not have.");
+        row.State = InvoiceState.Unplaced;
+        (row.Template, row.TemplateVersion, row.Vendor, row.SeenKey, row.Lines) = ("", 0, "", "", 0);
+        (row.InvoiceNumber, row.InvoiceDate, row.Currency, row.Total, row.IsCreditNote) = ("", "", "", "", false);
+        SetFindings(row, [finding]);
+        row.Record = InvoiceRecords.ToJson(InvoiceRecord.Empty with { Findings = [InvoiceRecords.Of(finding)] });
+    }
+
+    private static void SetFindings(Invoice row, ImmutableArray<Finding> holds) =>
+        (row.Findings, row.FirstFinding) = (holds.Length, holds.IsEmpty ? "" : holds[0].Message);
+}
