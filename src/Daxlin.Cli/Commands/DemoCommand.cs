@@ -1,0 +1,75 @@
+using System.CommandLine;
+using System.Text.Json.Nodes;
+
+namespace Daxlin.Cli.Commands;
+
+/// <summary>Shows Daxlin on the made-up invoices of a made-up ferry company.</summary>
+internal static class DemoCommand
+{
+    private const string BatchName = "Kestrel Sound Ferries, November";
+
+    public static Command Make()
+    {
+        var once = new Option<bool>("--once") { Description = "Run the whole example, print it, and end." };
+        var demo = new Command("demo", "Start a service with the demo's invoices taken in.") { once, ServeCommand.Port, ServeCommand.Data };
+        demo.SetAction(async (parsed, cancel) =>
+        {
+            var scratch = parsed.GetValue(ServeCommand.Data) is null ? Directory.CreateTempSubdirectory("daxlin-demo-").FullName : null;
+            try
+            {
+                return await Run(
+                    parsed.GetValue(once), parsed.GetValue(ServeCommand.Port), parsed.GetValue(ServeCommand.Data) ?? Path.Combine(scratch!, "data"), scratch, cancel);
+            }
+            catch (RefusedException refused)
+            {
+                await Console.Error.WriteLineAsync(refused.Message);
+                return refused.ExitCode;
+            }
+            catch (OperationCanceledException)
+            {
+                return ExitCodes.Done;
+            }
+            finally
+            {
+                // The example that runs once leaves its posting file to look at; a demo that was stopped leaves nothing.
+                if (scratch is not null)
+                    Directory.Delete(parsed.GetValue(once) ? Path.Combine(scratch, "data") : scratch, recursive: true);
+            }
+        });
+        return demo;
+    }
+
+    private static async Task<int> Run(bool once, int? port, string data, string? scratch, CancellationToken cancel)
+    {
+        var samples = Environment.GetEnvironmentVariable("DAXLIN_SAMPLES") is { Length: > 0 } folder
+            ? folder
+            : throw new RefusedException("Start this through ./daxlin, which knows where the samples are.");
+        using var service = ServiceProcess.Start(["--data", data, "--port", $"{port ?? (once ? 0 : 7380)}"]);
+        var line = await service.ReadLine(cancel) ?? throw new RefusedException("The service did not start; its reason stands above.");
+        var address = line.Split(' ').First(word => word.StartsWith("http", StringComparison.Ordinal));
+        var parsed = new RootCommand { CommandContext.Json, CommandContext.Server }.Parse(["--server", address]);
+        using var context = new CommandContext(parsed);
+
+        var templates = Directory.GetFiles(samples, "*.template.json", SearchOption.AllDirectories).Order(StringComparer.Ordinal).ToList();
+        foreach (var template in templates)
+            await context.Service.PostText("templates", await File.ReadAllTextAsync(template, cancel), cancel);
+        Terminal.Line($"{templates.Count} templates saved.");
+        await BatchCommands.Add(BatchName, [samples], wait: true, context, cancel);
+        if (!once)
+        {
+            Terminal.Line();
+            Terminal.Line($"Daxlin is at {address} until you press Ctrl+C. Its data is in {data}.");
+            return await service.Ended(cancel);
+        }
+
+        var batch = (await context.Service.Get("batches", cancel))[0]!;
+        var invoices = (await context.Service.Get($"batches/{Shown.Text(batch["id"])}/invoices", cancel)).AsArray();
+        var clear = invoices.Where(invoice => Shown.Text(invoice!["state"]) == "clear").ToList();
+        foreach (var invoice in clear)
+            await context.Service.Post($"invoices/{Shown.Text(invoice!["id"])}/approval", new JsonObject(), cancel);
+        Terminal.Line();
+        Terminal.Line($"{clear.Count} clear invoices approved.");
+        return await PostingCommands.Run(
+            Shown.Number(batch["id"]), Path.Combine(scratch ?? data, "posting-run-1.csv"), context, cancel);
+    }
+}

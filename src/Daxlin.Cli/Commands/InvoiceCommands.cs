@@ -1,0 +1,116 @@
+using System.CommandLine;
+using System.Text.Json.Nodes;
+using Spectre.Console;
+
+namespace Daxlin.Cli.Commands;
+
+internal static class InvoiceCommands
+{
+    public static Command Make()
+    {
+        var id = new Argument<int>("ID") { Description = "The invoice's number in Daxlin." };
+        var show = new Command("show", "Print an invoice: findings, values with their places, lines, sums.") { id };
+        show.SetAction(CommandContext.Run((parsed, context, cancel) => Show(parsed.GetValue(id), context, cancel)));
+
+        var ids = new Argument<int[]>("ID") { Description = "Invoices' numbers in Daxlin.", Arity = ArgumentArity.OneOrMore };
+        var despite = new Option<string>("--despite") { Description = "Why a held invoice is right all the same; it is kept on record.", HelpName = "REASON" };
+        var approve = new Command("approve", "Approve invoices for posting.") { ids, despite };
+        approve.SetAction(CommandContext.Run((parsed, context, cancel) =>
+            Approve(parsed.GetValue(ids)!, parsed.GetValue(despite) ?? "", context, cancel)));
+        return new Command("invoice", "Invoices: what was captured, and a person's decision.") { show, approve };
+    }
+
+    private static async Task<int> Approve(int[] ids, string despite, CommandContext context, CancellationToken cancel)
+    {
+        var approved = new JsonArray();
+        RefusedException? refusal = null;
+        foreach (var id in ids)
+        {
+            try
+            {
+                var invoice = await context.Service.Post($"invoices/{id}/approval", new JsonObject { ["despite"] = despite }, cancel);
+                approved.Add(invoice);
+                if (!context.WantsJson)
+                    Terminal.Line($"{id}  {Shown.State("approved")}  {Shown.Text(invoice["vendor"])} {Field(invoice, "invoiceNumber")}");
+            }
+            catch (RefusedException refused) when (ids.Length > 1 && refused.Code.Length > 0)
+            {
+                // One that cannot be approved keeps none of the others back.
+                refusal = refused;
+                await Console.Error.WriteLineAsync(refused.Message);
+            }
+        }
+        if (context.WantsJson)
+            context.Print(ids.Length == 1 ? approved[0]! : approved, () => { });
+        return refusal is null ? ExitCodes.Done : ExitCodes.Refused;
+    }
+
+    private static async Task<int> Show(int id, CommandContext context, CancellationToken cancel)
+    {
+        var invoice = await context.Service.Get($"invoices/{id}", cancel);
+        context.Print(invoice, () => Print(invoice));
+        return Shown.Text(invoice["state"]) is "held" or "unplaced" ? ExitCodes.SomethingToLookAt : ExitCodes.Done;
+    }
+
+    private static void Print(JsonNode invoice)
+    {
+        var currency = Shown.Text(invoice["currency"]);
+        Terminal.Line($"Invoice {Shown.Text(invoice["id"])}  {Shown.State(Shown.Text(invoice["state"]))}"
+            + (Shown.Text(invoice["kind"]) == "creditNote" ? "  credit note" : "")
+            + $"  {Shown.Text(invoice["vendor"])} {Field(invoice, "invoiceNumber")}");
+        Terminal.Line($"{Shown.Text(invoice["document"]!["file"])}, {Shown.Text(invoice["pages"])} page(s), batch {Shown.Text(invoice["batch"])} "
+            + $"“{Shown.Text(invoice["batchName"])}”, template {Shown.Text(invoice["template"])} version {Shown.Text(invoice["templateVersion"])}");
+        foreach (var finding in invoice["findings"]!.AsArray())
+            Terminal.Line($"▲ {Shown.Text(finding!["message"])}");
+
+        var fields = Terminal.NewTable(("field", false), ("value", true), ("page", true), ("found", false));
+        foreach (var (name, value) in invoice["fields"]!.AsObject())
+        {
+            fields.AddRow(
+                new Text(name), new Text(Value(value!, currency)), new Text(Page(value!)), new Text(Shown.Cut(Shown.Text(value!["whereabouts"]), 40)));
+        }
+        if (fields.Rows.Count > 0)
+            Terminal.Out.Write(fields);
+        PrintLines(invoice, currency);
+        foreach (var tie in invoice["ties"]!.AsArray().Where(tie => !Shown.Text(tie!["equation"]).Contains("(line ", StringComparison.Ordinal)))
+        {
+            Terminal.Line($"{(tie!["holds"]!.GetValue<bool>() ? "= holds" : "≠ is off")}  {Shown.Text(tie["equation"])}: "
+                + $"{Shown.Amount(Shown.Text(tie["left"]), currency)} against {Shown.Amount(Shown.Text(tie["right"]), currency)}");
+        }
+        foreach (var decision in invoice["decisions"]!.AsArray())
+        {
+            Terminal.Line($"{Shown.Time(decision!["at"])}  {Shown.Text(decision["what"])} by {Shown.Text(decision["by"])}"
+                + (Shown.Text(decision["reason"]) is { Length: > 0 } reason ? $": {reason}" : ""));
+        }
+    }
+
+    private static void PrintLines(JsonNode invoice, string currency)
+    {
+        var lines = invoice["lines"]!.AsArray();
+        if (lines.Count == 0)
+            return;
+        var table = Terminal.NewTable(
+            ("row", true), ("item", false), ("description", false), ("quantity", true), ("unit price", true), ("tax", true),
+            ($"amount {currency}", true), ("page", true));
+        foreach (var line in lines)
+        {
+            var cells = line!["cells"]!;
+            table.AddRow(
+                new Text(Shown.Text(line["number"])), new Text(Cell(cells, "itemCode")), new Text(Shown.Cut(Cell(cells, "description"), 60)),
+                new Text($"{Shown.Grouped(Cell(cells, "quantity"))} {Cell(cells, "unit")}".Trim()),
+                new Text(Shown.Grouped(Cell(cells, "unitPrice"))), new Text(Cell(cells, "taxRate") is { Length: > 0 } rate ? rate + "%" : ""),
+                new Text(Shown.Grouped(Cell(cells, "amount"))), new Text(cells["amount"] is { } amount ? Page(amount) : ""));
+        }
+        Terminal.Out.Write(table);
+    }
+
+    private static string Value(JsonNode value, string currency) => Shown.Text(value["type"]) == "money"
+        ? Shown.Amount(Shown.Text(value["value"]), currency)
+        : Shown.Cut(Shown.Text(value["value"]), 40);
+
+    private static string Page(JsonNode value) => Shown.Number(value["page"]) is > 0 and var page ? $"{page}" : "–";
+
+    private static string Cell(JsonNode cells, string column) => Shown.Text(cells[column]?["value"]);
+
+    private static string Field(JsonNode invoice, string name) => Shown.Text(invoice["fields"]?[name]?["value"]);
+}

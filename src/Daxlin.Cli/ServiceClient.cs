@@ -1,0 +1,100 @@
+using System.Net.Http.Headers;
+using System.Text;
+using System.Text.Json.Nodes;
+
+namespace Daxlin.Cli;
+
+/// <summary>Speaks to the service's HTTP interface.</summary>
+internal sealed class ServiceClient(string server) : IDisposable
+{
+    private readonly HttpClient http = new() { BaseAddress = new Uri(server.TrimEnd('/') + "/"), Timeout = Timeout.InfiniteTimeSpan };
+
+    public Task<JsonNode> Get(string path, CancellationToken cancel) => Send(HttpMethod.Get, path, null, cancel);
+
+    public Task<JsonNode> Post(string path, JsonNode body, CancellationToken cancel) =>
+        Send(HttpMethod.Post, path, new StringContent(body.ToJsonString(), Encoding.UTF8, "application/json"), cancel);
+
+    /// <summary>Sends a text as it is, so that faults are named by its own lines.</summary>
+    public Task<JsonNode> PostText(string path, string text, CancellationToken cancel) =>
+        Send(HttpMethod.Post, path, new StringContent(text, Encoding.UTF8, "application/json"), cancel);
+
+    public async Task<JsonNode> Upload(string path, IEnumerable<string> files, CancellationToken cancel)
+    {
+        using var form = new MultipartFormDataContent();
+        foreach (var file in files)
+        {
+            var content = new StreamContent(File.OpenRead(file));
+            content.Headers.ContentType = new MediaTypeHeaderValue("application/octet-stream");
+            form.Add(content, "files", Path.GetFileName(file));
+        }
+        return await Send(HttpMethod.Post, path, form, cancel);
+    }
+
+    public async Task<byte[]> Download(string path, CancellationToken cancel)
+    {
+        using var answer = await Answer(new HttpRequestMessage(HttpMethod.Get, path), cancel);
+        return await answer.Content.ReadAsByteArrayAsync(cancel);
+    }
+
+    /// <summary>The data of a stream of server-sent events, one object an event.</summary>
+    public async IAsyncEnumerable<JsonNode> Events(
+        string path, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel)
+    {
+        using var answer = await Answer(new HttpRequestMessage(HttpMethod.Get, path), cancel);
+        using var reader = new StreamReader(await answer.Content.ReadAsStreamAsync(cancel));
+        while (await reader.ReadLineAsync(cancel) is { } line)
+        {
+            if (line.StartsWith("data: ", StringComparison.Ordinal))
+                yield return JsonNode.Parse(line[6..])!;
+        }
+    }
+
+    private async Task<JsonNode> Send(HttpMethod method, string path, HttpContent? content, CancellationToken cancel)
+    {
+        using var answer = await Answer(new HttpRequestMessage(method, path) { Content = content }, cancel);
+        return JsonNode.Parse(await answer.Content.ReadAsStringAsync(cancel))!;
+    }
+
+    /// <exception cref="RefusedException">The service refuses, or is not there.</exception>
+    private async Task<HttpResponseMessage> Answer(HttpRequestMessage request, CancellationToken cancel)
+    {
+        request.RequestUri = new Uri("api/v1/" + request.RequestUri!.OriginalString, UriKind.Relative);
+        HttpResponseMessage answer;
+        try
+        {
+            answer = await http.SendAsync(request, HttpCompletionOption.ResponseHeadersRead, cancel);
+        }
+        catch (HttpRequestException error)
+        {
+            throw new RefusedException(
+                $"No Daxlin service answers at {server}: {error.Message} Start one with “./daxlin serve”, or name another with --server.");
+        }
+        if (answer.IsSuccessStatusCode)
+            return answer;
+        using (answer)
+        {
+            var text = await answer.Content.ReadAsStringAsync(cancel);
+            throw Refusal(text, (int)answer.StatusCode);
+        }
+    }
+
+    private RefusedException Refusal(string text, int status)
+    {
+        JsonNode? problem = null;
+        try
+        {
+            problem = JsonNode.Parse(text);
+        }
+        catch (System.Text.Json.JsonException)
+        {
+            // Not Daxlin's own answer; the status is all there is to say.
+        }
+        var sentence = problem?["detail"]?.GetValue<string>() ?? problem?["title"]?.GetValue<string>()
+            ?? $"The server at {server} answers with status {status}; is it Daxlin?";
+        if (problem?["faults"] is JsonArray { Count: > 1 } faults)
+            sentence += string.Concat(faults.Select(fault => $"\n  line {fault!["line"]}, {fault["place"]}: {fault["message"]}"));
+        return new RefusedException(sentence, problem?["code"]?.GetValue<string>() ?? "");
+    }
+
+    public void Dispose() => http.Dispose();
+}

@@ -1,0 +1,46 @@
+using System.Diagnostics;
+
+namespace Daxlin.Cli;
+
+/// <summary>A service started by a command. It ends with the command, however that ends.</summary>
+internal sealed class ServiceProcess : IDisposable
+{
+    private readonly Process process;
+
+    private ServiceProcess(Process process) => this.process = process;
+
+    /// <exception cref="RefusedException">The launcher did not say where the service is.</exception>
+    public static ServiceProcess Start(IEnumerable<string> arguments)
+    {
+        if (Environment.GetEnvironmentVariable("DAXLIN_SERVICE") is not { Length: > 0 } service)
+            throw new RefusedException("Start this through ./daxlin, which knows where the service is.");
+        var start = new ProcessStartInfo("dotnet") { RedirectStandardInput = true, RedirectStandardOutput = true };
+        start.ArgumentList.Add(service);
+        foreach (var argument in arguments)
+            start.ArgumentList.Add(argument);
+        if (Environment.GetEnvironmentVariable("DAXLIN_CONSOLE") is { Length: > 0 } console)
+        {
+            start.ArgumentList.Add("--console");
+            start.ArgumentList.Add(console);
+        }
+        // The service stops when its input ends, and its input ends with this process.
+        start.ArgumentList.Add("--ends-with-input");
+        return new ServiceProcess(Process.Start(start)!);
+    }
+
+    public ValueTask<string?> ReadLine(CancellationToken cancel) => process.StandardOutput.ReadLineAsync(cancel);
+
+    public async Task<int> Ended(CancellationToken cancel)
+    {
+        await process.WaitForExitAsync(cancel);
+        return process.ExitCode;
+    }
+
+    public void Dispose()
+    {
+        process.StandardInput.Close();
+        if (!process.WaitForExit(TimeSpan.FromSeconds(15)))
+            process.Kill(entireProcessTree: true);
+        process.Dispose();
+    }
+}

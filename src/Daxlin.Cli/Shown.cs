@@ -1,0 +1,41 @@
+using System.Globalization;
+using System.Text.Json.Nodes;
+
+namespace Daxlin.Cli;
+
+/// <summary>Values of the interface's JSON as a person reads them.</summary>
+internal static class Shown
+{
+    public static string Text(JsonNode? node) => node is null ? "" : node.GetValueKind() == System.Text.Json.JsonValueKind.String
+        ? node.GetValue<string>()
+        : node.ToJsonString();
+
+    public static int Number(JsonNode? node) => node?.GetValue<int>() ?? 0;
+
+    /// <summary>"1204.50" and "EUR" as 1,204.50 EUR; an amount never stands without its currency.</summary>
+    public static string Amount(string amount, string currency) => amount.Length == 0 ? "" : $"{Grouped(amount)} {currency}".TrimEnd();
+
+    public static string Grouped(string amount) =>
+        decimal.TryParse(amount, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number)
+            ? number.ToString("N" + number.Scale, CultureInfo.InvariantCulture)
+            : amount;
+
+    /// <summary>A state is a word with a small sign.</summary>
+    public static string State(string state) => state switch
+    {
+        "held" => "▲ held",
+        "unplaced" => "? unplaced",
+        "clear" => "○ clear",
+        "approved" => "● approved",
+        "posted" => "■ posted",
+        "returned" => "× returned",
+        _ => state,
+    };
+
+    public static string Cut(string text, int length) => text.Length <= length ? text : text[..(length - 1)] + "…";
+
+    public static string Time(JsonNode? node) =>
+        DateTime.TryParse(Text(node), CultureInfo.InvariantCulture, DateTimeStyles.AdjustToUniversal, out var time)
+            ? time.ToString("yyyy-MM-dd HH:mm", CultureInfo.InvariantCulture) + " UTC"
+            : "";
+}
