@@ -7,13 +7,13 @@ namespace Daxlin.Core.Capture;
 /// <summary>The pages that an invoice is captured from, and which of their lines are page furniture.</summary>
 /// <remarks>
 /// Furniture are page heads and feet: lines that stand at the same height on another page too, with other figures at
-/// most ("Page 1 of 3"), and with nothing but furniture between them and the page's edge. An item row that happens to
-/// stand twice at one height is none, since rows stand between it and the edge.
+/// most ("Page 1 of 3"), and with nothing but furniture between them and the page's edge. Heads and feet are told
+/// apart, since a row right below repeated headings may well repeat itself: 2 m of canvas first on two pages.
 /// </remarks>
 public sealed class InvoicePages
 {
     private const double SameHeight = 2.5;
-    private readonly Lazy<ImmutableHashSet<TextLine>> furniture;
+    private readonly Lazy<(ImmutableHashSet<TextLine> Heads, ImmutableHashSet<TextLine> Feet)> furniture;
 
     private InvoicePages(ImmutableArray<Page> pages)
     {
@@ -28,12 +28,16 @@ public sealed class InvoicePages
     public static InvoicePages Of(ImmutableArray<Page> pages, PageRule rule) =>
         new(pages.Length > rule.SkipFirst ? pages[rule.SkipFirst..] : []);
 
-    public bool IsFurniture(TextLine line) => furniture.Value.Contains(line);
+    /// <summary>Says that a line belongs to the head that its page shares with another.</summary>
+    public bool IsHead(TextLine line) => furniture.Value.Heads.Contains(line);
 
-    private static ImmutableHashSet<TextLine> FindFurniture(ImmutableArray<Page> pages)
+    /// <summary>Says that a line belongs to the foot that its page shares with another.</summary>
+    public bool IsFoot(TextLine line) => furniture.Value.Feet.Contains(line);
+
+    private static (ImmutableHashSet<TextLine> Heads, ImmutableHashSet<TextLine> Feet) FindFurniture(ImmutableArray<Page> pages)
     {
         if (pages.Length < 2)
-            return [];
+            return ([], []);
         var heights = new Dictionary<string, List<(int Page, double Top)>>(StringComparer.Ordinal);
         foreach (var line in pages.SelectMany(page => page.Lines))
         {
@@ -42,13 +46,9 @@ public sealed class InvoicePages
                 heights[mask] = seen = [];
             seen.Add((line.Page, line.Box.Top));
         }
-        var furniture = ImmutableHashSet.CreateBuilder<TextLine>();
-        foreach (var page in pages)
-        {
-            furniture.UnionWith(page.Lines.TakeWhile(Repeats));
-            furniture.UnionWith(page.Lines.Reverse().TakeWhile(Repeats));
-        }
-        return furniture.ToImmutable();
+        return (
+            [.. pages.SelectMany(page => page.Lines.TakeWhile(Repeats))],
+            [.. pages.SelectMany(page => page.Lines.Reverse().TakeWhile(Repeats))]);
 
         bool Repeats(TextLine line) => heights[Mask(line.Text)].Any(
             other => other.Page != line.Page && Math.Abs(other.Top - line.Box.Top) <= SameHeight);

@@ -74,7 +74,7 @@ internal sealed class BlockCapture
                     missing = band;
                 continue;
             }
-            open = !TakeLines(page, start, cutter!);
+            open = !TakeLines(page, start, belowHeadings: band is { IsWhole: true }, cutter!);
         }
         Flush();
         if (open && block.Closes.Length > 0)
@@ -105,18 +105,21 @@ internal sealed class BlockCapture
     }
 
     /// <summary>Takes the block's lines on one page; true if the block closes there.</summary>
-    private bool TakeLines(Page page, int start, LineCutter cutter)
+    /// <remarks>A row is a row even where it repeats itself page by page, and so is text wrapped right below it.</remarks>
+    private bool TakeLines(Page page, int start, bool belowHeadings, LineCutter cutter)
     {
         for (var index = start; index < page.Lines.Length; index++)
         {
             var line = page.Lines[index];
             if (Closes(line))
                 return true;
-            if (pages.IsFurniture(line))
-                leftOut.Add(LeftOut(line, "page furniture"));
-            else if (block.LeaveOut.Any(pattern => pattern.IsMatch(line.Text)))
+            if (block.LeaveOut.Any(pattern => pattern.IsMatch(line.Text)))
                 leftOut.Add(LeftOut(line, "left out by the template"));
-            else if (!TakeRow(line, cutter) && !TakeCarried(line, cutter) && !TakeWrapped(line, cutter))
+            else if (TakeRow(line, cutter))
+                continue;
+            else if ((pages.IsFoot(line) || (!belowHeadings && pages.IsHead(line))) && !(FollowsOnPage(line) && TakeWrapped(line, cutter)))
+                leftOut.Add(LeftOut(line, "page furniture"));
+            else if (!TakeCarried(line, cutter) && !TakeWrapped(line, cutter))
             {
                 unaccounted.Add((rows.Count, line));
                 leftOut.Add(LeftOut(line, "not accounted for"));
@@ -203,6 +206,8 @@ internal sealed class BlockCapture
         }
         return true;
     }
+
+    private bool FollowsOnPage(TextLine line) => rows.Count > 0 && rows[^1].End.Page == line.Page && IsNear(rows[^1].End, line);
 
     private static bool IsNear((int Page, double Bottom) end, TextLine line) =>
         end.Page != line.Page || line.Box.Top - end.Bottom <= FoldGap * line.Words[0].Size;
