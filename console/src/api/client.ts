@@ -1,0 +1,50 @@
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+export type Batch = components["schemas"]["BatchSummary"];
+export type BatchDocument = components["schemas"]["BatchDocument"];
+export type FileTaken = components["schemas"]["FileTaken"];
+export type InvoiceSummary = components["schemas"]["InvoiceSummary"];
+export type Invoice = components["schemas"]["InvoiceDetail"];
+export type Value = components["schemas"]["ValueRecord"];
+export type Line = components["schemas"]["LineRecord"];
+export type Finding = components["schemas"]["FindingRecord"];
+export type Tie = components["schemas"]["TieRecord"];
+export type Box = components["schemas"]["BoxRecord"];
+export type PostingRun = components["schemas"]["PostingRunSummary"];
+
+export const api = createClient<paths>({ baseUrl: "" });
+
+/** The service refuses, with a sentence for a clerk and a stable code. */
+export class Refusal extends Error {
+  constructor(
+    sentence: string,
+    readonly code: string,
+  ) {
+    super(sentence);
+  }
+}
+
+/** The data of an answer, or its problem thrown as a {@link Refusal}. */
+export async function dataOf<T>(
+  answer: Promise<{ data?: T; error?: unknown; response: Response }>,
+): Promise<T> {
+  let settled: Awaited<typeof answer>;
+  try {
+    settled = await answer;
+  } catch {
+    throw new Refusal(
+      "The Daxlin service does not answer. Is it still running on this machine?",
+      "unreachable",
+    );
+  }
+  if (settled.data !== undefined) {
+    return settled.data;
+  }
+  throw refusalOf(settled.error, settled.response.status);
+}
+
+export function refusalOf(problem: unknown, status: number): Refusal {
+  const { detail, title, code } = (problem ?? {}) as { detail?: string; title?: string; code?: string };
+  return new Refusal(detail ?? title ?? `The service answers with status ${status}.`, code ?? "");
+}

@@ -1,0 +1,27 @@
+import { queryOptions } from "@tanstack/react-query";
+import { api, dataOf } from "./client";
+
+/** What pages ask the service for. The keys tell what to ask anew when something has changed. */
+export const ask = {
+  batches: () => queryOptions({ queryKey: ["batches"], queryFn: () => dataOf(api.GET("/api/v1/batches")) }),
+  batch: (id: number) =>
+    queryOptions({
+      queryKey: ["batch", id],
+      queryFn: () => dataOf(api.GET("/api/v1/batches/{id}", { params: { path: { id } } })),
+    }),
+  invoices: (batch: number) =>
+    queryOptions({
+      queryKey: ["batch", batch, "invoices"],
+      queryFn: () => dataOf(api.GET("/api/v1/batches/{id}/invoices", { params: { path: { id: batch } } })),
+    }),
+  documents: (batch: number) =>
+    queryOptions({
+      queryKey: ["batch", batch, "documents"],
+      queryFn: () => dataOf(api.GET("/api/v1/batches/{id}/documents", { params: { path: { id: batch } } })),
+    }),
+  invoice: (id: number) =>
+    queryOptions({
+      queryKey: ["invoice", id],
+      queryFn: () => dataOf(api.GET("/api/v1/invoices/{id}", { params: { path: { id } } })),
+    }),
+};

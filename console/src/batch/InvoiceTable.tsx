@@ -1,0 +1,69 @@
+import { SegmentedControl } from "@mantine/core";
+import { Link } from "react-router";
+import type { InvoiceSummary } from "../api/client";
+import { money } from "../shared/amounts";
+import { StateWord } from "../shared/StateWord";
+import { useKept } from "../shared/useKept";
+
+const OPEN = ["held", "unplaced"];
+
+/** The invoices of a batch; what to look at comes first, with the reason on the line. */
+export function InvoiceTable({ invoices }: { invoices: InvoiceSummary[] }) {
+  const [filter, setFilter] = useKept("batch.filter", "all");
+  const open = invoices.filter((invoice) => OPEN.includes(invoice.state));
+  const shown = filter === "open" ? open : invoices;
+  return (
+    <>
+      <SegmentedControl
+        size="xs"
+        mb={8}
+        aria-label="Which invoices to show"
+        value={filter}
+        onChange={setFilter}
+        data={[
+          { value: "all", label: `All ${invoices.length}` },
+          { value: "open", label: `To look at ${open.length}` },
+        ]}
+      />
+      <table className="sheet">
+        <thead>
+          <tr>
+            <th className="figure">No.</th>
+            <th>State</th>
+            <th>Vendor</th>
+            <th>Invoice</th>
+            <th>Date</th>
+            <th className="figure">Rows</th>
+            <th className="figure">Total</th>
+            <th>What to look at</th>
+          </tr>
+        </thead>
+        <tbody>
+          {shown.map((invoice) => (
+            <tr key={invoice.id}>
+              <td className="figure">{invoice.id}</td>
+              <td>
+                <StateWord state={invoice.state} />
+              </td>
+              <td className="vendor" title={invoice.vendor}>
+                {invoice.vendor || <span className="soft">unknown</span>}
+              </td>
+              <td style={{ whiteSpace: "nowrap" }}>
+                <Link to={`/invoices/${invoice.id}`}>{invoice.invoiceNumber || invoice.file}</Link>
+                {invoice.kind === "creditNote" && <span className="soft"> credit note</span>}
+              </td>
+              <td style={{ whiteSpace: "nowrap" }}>{invoice.invoiceDate}</td>
+              <td className="figure">{invoice.lines}</td>
+              <td className="figure">{money(invoice.total, invoice.currency)}</td>
+              <td>
+                {invoice.firstFinding}
+                {invoice.findings > 1 && <span className="soft"> and {invoice.findings - 1} more</span>}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {shown.length === 0 && <p className="soft">Nothing is held in this batch.</p>}
+    </>
+  );
+}

@@ -1,0 +1,45 @@
+import "@fontsource/roboto/400.css";
+import "@fontsource/roboto/500.css";
+import "@fontsource/roboto/700.css";
+import "@mantine/core/styles.css";
+import "@mantine/dropzone/styles.css";
+import "./sheet.css";
+import { MantineProvider } from "@mantine/core";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { createBrowserRouter, RouterProvider } from "react-router";
+import { BatchPage } from "./batch/BatchPage";
+import { BatchesPage } from "./batches/BatchesPage";
+import { InvoicePage } from "./invoice/InvoicePage";
+import { NotThere } from "./shared/NotThere";
+import { Shell } from "./shared/Shell";
+import { theme } from "./shared/theme";
+
+// What the service says changes only when work goes on there, and then events tell of it.
+const queries = new QueryClient({ defaultOptions: { queries: { staleTime: 5_000, retry: 1 } } });
+
+const router = createBrowserRouter([
+  {
+    element: <Shell />,
+    children: [
+      { path: "/", element: <BatchesPage /> },
+      { path: "/batches/:id", element: <BatchPage /> },
+      { path: "/invoices/:id", element: <InvoicePage /> },
+      { path: "*", element: <NotThere /> },
+    ],
+  },
+]);
+
+const root = document.getElementById("root");
+if (root) {
+  createRoot(root).render(
+    <StrictMode>
+      <MantineProvider theme={theme} defaultColorScheme="auto">
+        <QueryClientProvider client={queries}>
+          <RouterProvider router={router} />
+        </QueryClientProvider>
+      </MantineProvider>
+    </StrictMode>,
+  );
+}

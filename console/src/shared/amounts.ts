@@ -1,0 +1,22 @@
+/** Groups an amount's whole part by threes: "1204.50" is "1,204.50". The digits stay as they came; nothing is rounded. */
+export function grouped(amount: string): string {
+  const [whole = "", decimals] = amount.split(".");
+  const groups = whole.replace(/\B(?=(\d{3})+(?!\d))/g, ",");
+  return decimals === undefined ? groups : `${groups}.${decimals}`;
+}
+
+/** An amount with its currency; money never stands without. */
+export function money(amount: string, currency: string): string {
+  return amount === "" ? "" : `${grouped(amount)} ${currency}`;
+}
+
+const spoken: Record<string, string> = { iban: "IBAN", vendorTaxId: "vendor tax ID" };
+
+/** A field's name as it is read aloud: invoiceNumber is "invoice number". */
+export function spokenName(name: string): string {
+  return spoken[name] ?? name.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
+}
+
+export function dayAndTime(instant: string): string {
+  return instant.slice(0, 16).replace("T", " ");
+}
