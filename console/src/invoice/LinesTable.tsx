@@ -88,7 +88,7 @@ export function LinesTable({ invoice, rows, prefix, chosen, choose }: Props) {
                         <button
                           type="button"
                           data-value={name}
-                          className={`cell ${chosen === name ? "chosen" : ""} ${doubtful.has(name) ? "doubtful" : ""}`}
+                          className={`cell ${column === "itemCode" ? "code" : ""} ${chosen === name ? "chosen" : ""} ${doubtful.has(name) ? "doubtful" : ""}`}
                           onClick={() => choose(name)}
                         >
                           {doubtful.has(name) && <span aria-hidden="true">▲ </span>}

@@ -1,0 +1,123 @@
+using System.Globalization;
+using System.IO.Compression;
+using System.Text;
+
+namespace Daxlin.Testing;
+
+/// <summary>Writes PDFs object by object, so that a test can say exactly what is in them, right or wrong.</summary>
+public sealed class TinyPdf
+{
+    private readonly List<byte[]> objects = [];
+    private string trailerMore = "";
+
+    /// <summary>A document of one page with Helvetica as F1, drawn by a content stream.</summary>
+    /// <param name="pageMore">More entries of the page: <c>/Rotate 90 /CropBox [0 0 300 400]</c>.</param>
+    public static byte[] OnePage(string content, string pageMore = "") => Pages([content], pageMore);
+
+    public static byte[] Pages(IReadOnlyList<string> contents, string pageMore = "")
+    {
+        var pdf = new TinyPdf();
+        var kids = string.Join(' ', Enumerable.Range(0, contents.Count).Select(page => $"{4 + 2 * page} 0 R"));
+        pdf.Add("<< /Type /Catalog /Pages 2 0 R >>");
+        pdf.Add($"<< /Type /Pages /Kids [{kids}] /Count {contents.Count} /MediaBox [0 0 595 842] >>");
+        pdf.Add("<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica /Encoding /WinAnsiEncoding >>");
+        foreach (var content in contents)
+        {
+            pdf.Add($"<< /Type /Page /Parent 2 0 R /Resources << /Font << /F1 3 0 R >> >> /Contents {pdf.objects.Count + 2} 0 R {pageMore} >>");
+            pdf.AddStream("", Encoding.Latin1.GetBytes(content));
+        }
+        return pdf.Build();
+    }
+
+    /// <summary>Text lines, each at its place from the bottom left, in 10 pt.</summary>
+    public static string Text(params (double X, double Y, string Text)[] lines)
+    {
+        var content = new StringBuilder("BT /F1 10 Tf\n");
+        foreach (var (x, y, text) in lines)
+        {
+            content.Append(CultureInfo.InvariantCulture, $"1 0 0 1 {x} {y} Tm ({text.Replace("(", "\\(", StringComparison.Ordinal).Replace(")", "\\)", StringComparison.Ordinal)}) Tj\n");
+        }
+        return content.Append("ET\n").ToString();
+    }
+
+    /// <summary>A page tree whose root is its own child.</summary>
+    public static byte[] LoopingPageTree()
+    {
+        var pdf = new TinyPdf();
+        pdf.Add("<< /Type /Catalog /Pages 2 0 R >>");
+        pdf.Add("<< /Type /Pages /Kids [3 0 R] /Count 1 /MediaBox [0 0 595 842] >>");
+        pdf.Add("<< /Type /Pages /Kids [2 0 R] /Count 1 /Parent 2 0 R >>");
+        return pdf.Build();
+    }
+
+    /// <summary>A page whose content packs a few kilobytes and unpacks to <paramref name="megabytes"/>.</summary>
+    public static byte[] InflatingWithoutEnd(int megabytes)
+    {
+        var packed = new MemoryStream();
+        using (var zlib = new ZLibStream(packed, CompressionLevel.SmallestSize, leaveOpen: true))
+        {
+            var blanks = Encoding.ASCII.GetBytes(new string(' ', 1 << 20));
+            for (var megabyte = 0; megabyte < megabytes; megabyte++)
+                zlib.Write(blanks);
+        }
+        var pdf = new TinyPdf();
+        pdf.Add("<< /Type /Catalog /Pages 2 0 R >>");
+        pdf.Add("<< /Type /Pages /Kids [3 0 R] /Count 1 /MediaBox [0 0 595 842] >>");
+        pdf.Add("<< /Type /Page /Parent 2 0 R /Contents 4 0 R >>");
+        pdf.AddStream("/Filter /FlateDecode", packed.ToArray());
+        return pdf.Build();
+    }
+
+    /// <summary>A form that draws itself, over and over.</summary>
+    public static byte[] SelfDrawingForm()
+    {
+        var pdf = new TinyPdf();
+        pdf.Add("<< /Type /Catalog /Pages 2 0 R >>");
+        pdf.Add("<< /Type /Pages /Kids [3 0 R] /Count 1 /MediaBox [0 0 595 842] >>");
+        pdf.Add("<< /Type /Page /Parent 2 0 R /Resources << /XObject << /X 5 0 R >> >> /Contents 4 0 R >>");
+        pdf.AddStream("", "/X Do"u8.ToArray());
+        pdf.AddStream("/Type /XObject /Subtype /Form /BBox [0 0 9 9] /Resources << /XObject << /X 5 0 R >> >>", "/X Do /X Do"u8.ToArray());
+        return pdf.Build();
+    }
+
+    /// <summary>A document that says it is encrypted with a password nobody has.</summary>
+    public static byte[] Encrypted()
+    {
+        var pdf = new TinyPdf();
+        pdf.Add("<< /Type /Catalog /Pages 2 0 R >>");
+        pdf.Add("<< /Type /Pages /Kids [3 0 R] /Count 1 /MediaBox [0 0 595 842] >>");
+        pdf.Add("<< /Type /Page /Parent 2 0 R >>");
+        var lock32 = string.Concat(Enumerable.Repeat("5A", 32));
+        pdf.Add($"<< /Filter /Standard /V 2 /R 3 /Length 128 /P -44 /O <{lock32}> /U <{lock32}> >>");
+        pdf.trailerMore = " /Encrypt 4 0 R /ID [<00112233445566778899AABBCCDDEEFF> <00112233445566778899AABBCCDDEEFF>]";
+        return pdf.Build();
+    }
+
+    private void Add(string body) => objects.Add(Encoding.Latin1.GetBytes(body));
+
+    private void AddStream(string entries, byte[] data) => objects.Add(
+    [
+        .. Encoding.Latin1.GetBytes($"<< {entries} /Length {data.Length} >>\nstream\n"), .. data, .. "\nendstream"u8,
+    ]);
+
+    private byte[] Build()
+    {
+        var file = new MemoryStream();
+        file.Write("%PDF-1.7\n"u8);
+        var offsets = new List<long>();
+        for (var number = 1; number <= objects.Count; number++)
+        {
+            offsets.Add(file.Position);
+            file.Write(Encoding.Latin1.GetBytes($"{number} 0 obj\n"));
+            file.Write(objects[number - 1]);
+            file.Write("\nendobj\n"u8);
+        }
+        var xref = file.Position;
+        file.Write(Encoding.Latin1.GetBytes($"xref\n0 {objects.Count + 1}\n0000000000 65535 f \n"));
+        foreach (var offset in offsets)
+            file.Write(Encoding.Latin1.GetBytes($"{offset:D10} 00000 n \n"));
+        file.Write(Encoding.Latin1.GetBytes(
+            $"trailer\n<< /Size {objects.Count + 1} /Root 1 0 R{trailerMore} >>\nstartxref\n{xref}\n%%EOF\n"));
+        return file.ToArray();
+    }
+}
