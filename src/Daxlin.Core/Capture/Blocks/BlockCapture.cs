@@ -113,19 +113,25 @@ internal sealed class BlockCapture
             var line = page.Lines[index];
             if (Closes(line))
                 return true;
+            var isFurniture = pages.IsFoot(line) || (!belowHeadings && pages.IsHead(line));
             if (block.LeaveOut.Any(pattern => pattern.IsMatch(line.Text)))
                 leftOut.Add(LeftOut(line, "left out by the template"));
-            else if (TakeRow(line, cutter))
+            else if (TakeRow(line, cutter)
+                || (!isFurniture && TakeCarried(line, cutter))
+                || ((!isFurniture || FollowsOnPage(line)) && TakeWrapped(line, cutter)))
                 continue;
-            else if ((pages.IsFoot(line) || (!belowHeadings && pages.IsHead(line))) && !(FollowsOnPage(line) && TakeWrapped(line, cutter)))
+            else if (isFurniture)
                 leftOut.Add(LeftOut(line, "page furniture"));
-            else if (!TakeCarried(line, cutter) && !TakeWrapped(line, cutter))
-            {
-                unaccounted.Add((rows.Count, line));
-                leftOut.Add(LeftOut(line, "not accounted for"));
-            }
+            else
+                SayUnaccountedFor(line);
         }
         return false;
+    }
+
+    private void SayUnaccountedFor(TextLine line)
+    {
+        unaccounted.Add((rows.Count, line));
+        leftOut.Add(LeftOut(line, "not accounted for"));
     }
 
     private LeftOutLine LeftOut(TextLine line, string why) => new(block.Name, new PlaceOnPage(line.Page, line.Box), line.Text, why);

@@ -1,0 +1,88 @@
+using System.Collections.Immutable;
+using CsCheck;
+using Daxlin.Core.Capture;
+using Daxlin.Core.Checks;
+using Daxlin.Core.Pages;
+
+namespace Daxlin.Core.Tests;
+
+/// <summary>What holds of every invoice, whatever its rows, its pages and its printer.</summary>
+public class CapturePropertyTests
+{
+    private const int Times = 300;
+
+    private static CheckedInvoice Check(ImmutableArray<Page> pages) =>
+        InvoiceChecks.Check(InvoiceCapture.Capture(pages, MadeUpInvoice.Template));
+
+    [Fact]
+    public void Every_row_is_captured_over_pages_and_wrapped_lines_and_the_invoice_is_clear() => MadeUpInvoice.Gen.Sample(
+        invoice =>
+        {
+            var result = Check(invoice.Set().Pages());
+            Assert.Equal(
+                invoice.Rows.Select(row => (row.Code, row.Description, (decimal?)row.Quantity, (decimal?)row.Price, (decimal?)row.Amount)),
+                result.Captured.Lines.Select(line => (
+                    line.Find("itemCode")!.Value, line.Find("description")!.Value, line.NumberIn("quantity"), line.NumberIn("unitPrice"), line.NumberIn("amount"))));
+            Assert.Empty(result.Findings);
+            Assert.True(result.IsClear);
+        },
+        iter: Times);
+
+    [Fact]
+    public void One_wrong_figure_in_any_stated_amount_is_never_clear() => MadeUpInvoice.Gen
+        .SelectMany(invoice => Gen.Select(
+            Gen.Const(invoice), Gen.Int[0, invoice.PrintedAmounts.Length - 1], Gen.Int[0, 20], Gen.Int[1, 9]))
+        .Sample(
+            (invoice, which, place, by) =>
+            {
+                var amounts = invoice.PrintedAmounts;
+                var result = Check(invoice.Set(amounts.SetItem(which, WithOtherFigure(amounts[which], place, by))).Pages());
+                Assert.False(result.IsClear, $"{amounts[which]} was printed wrong");
+            },
+            iter: Times);
+
+    [Fact]
+    public void A_page_shifted_by_millimetres_or_scaled_captures_the_same() => Gen
+        .Select(MadeUpInvoice.Gen, Gen.Double[-12, 12], Gen.Double[-12, 12], Gen.Double[0.94, 1.03])
+        .Sample(
+            (invoice, x, y, scale) =>
+            {
+                var (usual, moved) = (Check(invoice.Set().Pages()), Check(invoice.Set().Pages(x, y, scale)));
+                Assert.Equal(Values(usual), Values(moved));
+                Assert.True(moved.IsClear);
+            },
+            iter: Times / 3);
+
+    [Fact]
+    public void A_renamed_heading_is_held_and_named() => MadeUpInvoice.Gen.Sample(
+        invoice =>
+        {
+            var result = Check(invoice.Set(descriptionHeading: "Goods").Pages());
+            Assert.False(result.IsClear);
+            Assert.Contains(result.Findings, finding => finding.Code == "heading-missing" && finding.Message.Contains("“Description”", StringComparison.Ordinal));
+        },
+        iter: Times / 10);
+
+    [Fact]
+    public void Every_value_stands_inside_its_page() => MadeUpInvoice.Gen.Sample(
+        invoice =>
+        {
+            var pages = invoice.Set().Pages();
+            var values = Check(pages).Captured.Lines.SelectMany(line => line.Cells);
+            Assert.All(values.SelectMany(value => value.Trace.Places), place =>
+                Assert.Contains(pages[place.Page - 1].Words, word => place.Box.HoldsCenterOf(word.Box)));
+        },
+        iter: Times / 10);
+
+    private static IEnumerable<string> Values(CheckedInvoice invoice) => invoice.Captured.Fields
+        .Concat(invoice.Captured.Lines.SelectMany(line => line.Cells))
+        .Select(value => $"{value.Name}={value.Value}");
+
+    /// <summary>Another figure in the place of one; the printed amount stays as long.</summary>
+    private static string WithOtherFigure(string amount, int place, int by)
+    {
+        var digits = Enumerable.Range(0, amount.Length).Where(index => char.IsAsciiDigit(amount[index])).ToList();
+        var at = digits[place % digits.Count];
+        return amount[..at] + (char)('0' + (amount[at] - '0' + by) % 10) + amount[(at + 1)..];
+    }
+}

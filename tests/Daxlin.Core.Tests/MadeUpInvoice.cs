@@ -1,0 +1,141 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using CsCheck;
+using Daxlin.Core.Pages;
+using Daxlin.Core.Templates;
+using Daxlin.Core.Templates.Json;
+
+namespace Daxlin.Core.Tests;
+
+/// <summary>An invoice made up for a property: its rows, and the printed amounts that a test may falsify.</summary>
+internal sealed record MadeUpInvoice(ImmutableArray<MadeUpRow> Rows, decimal Freight, int RowsPerPage)
+{
+    public static Template Template { get; } = TemplateReader.Read("""
+        {
+          "name": "made-up", "vendor": "Made Up Goods",
+          "reads": { "currency": "EUR", "dates": "day-first", "decimal": ",", "grouping": "." },
+          "recognise": { "must": ["Made Up Goods"] },
+          "fields": {
+            "invoiceNumber": { "where": [{ "beside": "Invoice no" }], "shape": "MU-\\d+" },
+            "invoiceDate": { "where": [{ "beside": "Date" }] },
+            "currency": { "where": [{ "always": "EUR" }] },
+            "subtotal": { "where": [{ "beside": "Subtotal" }] },
+            "freight": { "where": [{ "beside": "Freight" }] },
+            "total": { "where": [{ "beside": "Total due" }] }
+          },
+          "blocks": [
+            {
+              "name": "goods", "closes": ["Subtotal"],
+              "columns": {
+                "itemCode": { "heading": "Item" },
+                "description": { "heading": "Description", "fold": "down" },
+                "quantity": { "heading": "Qty" },
+                "unit": { "heading": "Unit" },
+                "unitPrice": { "heading": "Price" },
+                "amount": { "heading": "Amount" }
+              },
+              "row": { "begins": { "filled": "amount" } },
+              "leaveOut": ["^(Carried|Brought) forward"]
+            },
+            {
+              "name": "taxes",
+              "columns": { "rate": {}, "base": {}, "amount": {} },
+              "row": { "matching": "^VAT (?<rate>\\d+ %) on (?<base>[\\d.,]+) (?<amount>[\\d.,]+)$" }
+            }
+          ]
+        }
+        """);
+
+    public static Gen<MadeUpInvoice> Gen { get; } = Gens();
+
+    public decimal Subtotal => Rows.Sum(row => row.Amount);
+    public decimal TaxBase => Subtotal + Freight;
+    public decimal Tax => Math.Round(TaxBase * 0.19m, 2, MidpointRounding.AwayFromZero);
+    public decimal Total => TaxBase + Tax;
+
+    /// <summary>The amounts as they are printed, in order: the rows', subtotal, freight if any, base, tax, total.</summary>
+    public ImmutableArray<string> PrintedAmounts =>
+        [.. Rows.Select(row => Print(row.Amount)), Print(Subtotal), .. Freight > 0 ? [Print(Freight)] : Array.Empty<string>(), Print(TaxBase), Print(Tax), Print(Total)];
+
+    /// <param name="printed">The amounts to print instead of the right ones.</param>
+    /// <param name="descriptionHeading">The heading to print instead of "Description".</param>
+    public Typesetter Set(ImmutableArray<string>? printed = null, string descriptionHeading = "Description")
+    {
+        var amounts = new Queue<string>(printed ?? PrintedAmounts);
+        var sheet = new Typesetter();
+        sheet.Left("Made Up Goods", 50, 60);
+        sheet.Left("Invoice no: MU-4711", 350, 90);
+        sheet.Left("Date: 14.03.2026", 350, 103);
+        var y = Headings(sheet, 140, descriptionHeading);
+        var onPage = 0;
+        foreach (var row in Rows)
+        {
+            if (onPage++ == RowsPerPage)
+            {
+                sheet.Left("Carried forward", 110, y);
+                sheet.Right("9.999,99", 540, y);
+                sheet.NewPage();
+                sheet.Left("Made Up Goods", 50, 60);
+                y = Headings(sheet, 90, descriptionHeading);
+                onPage = 1;
+            }
+            sheet.Left(row.Code, 50, y);
+            sheet.Left(row.Words[0], 110, y);
+            sheet.Right(Print(row.Quantity), 350, y);
+            sheet.Left("pc", 358, y);
+            sheet.Right(Print(row.Price), 450, y);
+            sheet.Right(amounts.Dequeue(), 540, y);
+            foreach (var wrapped in row.Words.Skip(1))
+                sheet.Left(wrapped, 110, y += 11);
+            y += 15;
+        }
+        y += 14;
+        Sum(sheet, "Subtotal", amounts.Dequeue(), y);
+        if (Freight > 0)
+            Sum(sheet, "Freight", amounts.Dequeue(), y += 13);
+        Sum(sheet, $"VAT 19 % on {amounts.Dequeue()}", amounts.Dequeue(), y += 13);
+        Sum(sheet, "Total due", amounts.Dequeue(), y + 13);
+        return sheet;
+    }
+
+    private static double Headings(Typesetter sheet, double y, string description)
+    {
+        sheet.Left("Item", 50, y);
+        sheet.Left(description, 110, y);
+        sheet.Right("Qty", 350, y);
+        sheet.Left("Unit", 358, y);
+        sheet.Right("Price", 450, y);
+        sheet.Right("Amount", 540, y);
+        return y + 18;
+    }
+
+    private static void Sum(Typesetter sheet, string caption, string amount, double y)
+    {
+        sheet.Left(caption, 340, y);
+        sheet.Right(amount, 540, y);
+    }
+
+    private static string Print(decimal amount) => amount.ToString("N2", CultureInfo.InvariantCulture)
+        .Replace(",", "_", StringComparison.Ordinal).Replace(".", ",", StringComparison.Ordinal).Replace("_", ".", StringComparison.Ordinal);
+
+    private static Gen<MadeUpInvoice> Gens()
+    {
+        var word = CsCheck.Gen.OneOf("Rope", "tarred", "for", "berth 4", "- as agreed", "spliced", "B5", "12 mm", "low-lying");
+        var line = word.List[1, 5].Select(words => string.Join(' ', words));
+        var row = CsCheck.Gen.Select(
+            CsCheck.Gen.Int[1, 999], line.List[1, 4], CsCheck.Gen.Int[1, 99_999], CsCheck.Gen.Int[1, 999_999],
+            (code, words, quantity, price) => new MadeUpRow($"A-{code}", [.. words], quantity / 100m, price / 100m));
+        return CsCheck.Gen.Select(
+            row.List[1, 30], CsCheck.Gen.OneOf(CsCheck.Gen.Const(0), CsCheck.Gen.Int[100, 9999]), CsCheck.Gen.Int[3, 12],
+            (rows, freight, perPage) => new MadeUpInvoice([.. rows], freight / 100m, perPage));
+    }
+}
+
+/// <param name="Words">The description, line by line.</param>
+internal sealed record MadeUpRow(string Code, ImmutableArray<string> Words, decimal Quantity, decimal Price)
+{
+    public decimal Amount => Math.Round(Quantity * Price, 2, MidpointRounding.AwayFromZero);
+
+    /// <summary>The description as it should be captured: a word wrapped after its own hyphen is kept whole.</summary>
+    public string Description => string.Join(' ', Words);
+}

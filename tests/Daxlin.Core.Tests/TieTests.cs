@@ -1,0 +1,40 @@
+using Daxlin.Core.Checks;
+using Daxlin.Core.Templates;
+using Daxlin.Core.Values;
+
+namespace Daxlin.Core.Tests;
+
+public class TieTests
+{
+    private static readonly CheckRule Strict = new(Rounding.HalfUp, 0, 0, 0);
+    private static readonly Currency Euro = Currency.Find("EUR")!;
+
+    [Fact]
+    public void A_tie_that_does_not_hold_says_so_in_figures() => Assert.Equal(
+        "The 2 lines add up to 1,204.50 EUR; the invoice states 1,240.50 EUR (36.00 EUR more).",
+        new LinesAddUp([1000m, 204.50m], 1240.50m, Strict, Euro, []).ToFinding().Message);
+
+    [Theory]
+    [InlineData(3, 0.35, 5, 1.00, true)]
+    [InlineData(1, 0.30, 5, 0.29, true)]
+    [InlineData(1, 0.30, 5, 0.28, true)]
+    [InlineData(1, 0.30, 5, 0.27, false)]
+    [InlineData(6, 11.29, 0, 76.74, false)]
+    public void A_line_is_rounded_once_or_price_and_discount_each(
+        decimal quantity, decimal price, decimal discount, decimal amount, bool holds) => Assert.Equal(
+            holds, new LineMultipliesOut(1, quantity, price, 1, discount, amount, Strict, Euro, []).Holds);
+
+    [Theory]
+    [InlineData(Rounding.HalfUp, 0.13, true)]
+    [InlineData(Rounding.HalfEven, 0.12, true)]
+    [InlineData(Rounding.Down, 0.12, true)]
+    [InlineData(Rounding.HalfUp, 0.12, false)]
+    public void Tax_is_rounded_as_the_template_says(Rounding rounding, decimal tax, bool holds) => Assert.Equal(
+        holds, new TaxFollowsBase(10, 1.25m, tax, Strict with { Rounding = rounding }, Euro, []).Holds);
+
+    [Theory]
+    [InlineData("INV 2026/14", "inv-2026-14", true)]
+    [InlineData("INV 2026/14", "INV 2026/41", false)]
+    public void The_same_number_in_another_spelling_is_seen(string first, string second, bool same) => Assert.Equal(
+        same, SeenBefore.Key("Brinewood Chandlery", first) == SeenBefore.Key("BRINEWOOD chandlery", second));
+}

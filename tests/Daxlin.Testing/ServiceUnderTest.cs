@@ -1,0 +1,130 @@
+using System.Diagnostics;
+using System.Net.Http.Json;
+using System.Text;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+
+namespace Daxlin.Testing;
+
+/// <summary>A service of its own process and data folder, on a loopback port of its own.</summary>
+public sealed class ServiceUnderTest : IAsyncDisposable
+{
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(60);
+    private readonly Process process;
+
+    private ServiceUnderTest(Process process, string address, string data)
+    {
+        (this.process, Address, Data) = (process, address, data);
+        Http = new HttpClient { BaseAddress = new Uri(address + "/api/v1/"), Timeout = Patience };
+    }
+
+    public string Address { get; }
+    public string Data { get; }
+    public HttpClient Http { get; }
+
+    /// <param name="data">The folder of an earlier service, or null for a new one.</param>
+    public static async Task<ServiceUnderTest> Start(string? data = null)
+    {
+        data ??= Directory.CreateTempSubdirectory("daxlin-test-").FullName;
+        var process = Process.Start(StartInfo("--data", data, "--port", "0", "--ends-with-input"))!;
+        var line = await process.StandardOutput.ReadLineAsync().WaitAsync(Patience)
+            ?? throw new InvalidOperationException($"The service did not start: {await process.StandardError.ReadToEndAsync()}");
+        return new ServiceUnderTest(process, line.Split(' ').First(word => word.StartsWith("http", StringComparison.Ordinal)), data);
+    }
+
+    /// <summary>Runs the service with arguments that it should refuse.</summary>
+    public static async Task<(int ExitCode, string Said)> Refused(params string[] arguments)
+    {
+        using var process = Process.Start(StartInfo(arguments))!;
+        process.StandardInput.Close();
+        var said = await process.StandardError.ReadToEndAsync().WaitAsync(Patience);
+        await process.WaitForExitAsync();
+        return (process.ExitCode, said);
+    }
+
+    private static ProcessStartInfo StartInfo(params string[] arguments)
+    {
+        var start = new ProcessStartInfo("dotnet")
+        {
+            RedirectStandardInput = true,
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+        };
+        start.ArgumentList.Add(Path.Combine(AppContext.BaseDirectory, "Daxlin.Service.dll"));
+        foreach (var argument in arguments)
+            start.ArgumentList.Add(argument);
+        return start;
+    }
+
+    /// <summary>Ends the process as a power cut would.</summary>
+    public async Task Kill()
+    {
+        process.Kill(entireProcessTree: true);
+        await process.WaitForExitAsync();
+    }
+
+    public async Task<JsonNode> Get(string path) => JsonNode.Parse(await Http.GetStringAsync(path))!;
+
+    public async Task<(int Status, JsonNode Body)> Post(string path, JsonNode body)
+    {
+        using var answer = await Http.PostAsJsonAsync(path, body);
+        return ((int)answer.StatusCode, JsonNode.Parse(await answer.Content.ReadAsStringAsync())!);
+    }
+
+    public async Task<(int Status, JsonNode Body)> SaveTemplate(string document)
+    {
+        using var answer = await Http.PostAsync("templates", new StringContent(document, Encoding.UTF8, "application/json"));
+        return ((int)answer.StatusCode, JsonNode.Parse(await answer.Content.ReadAsStringAsync())!);
+    }
+
+    /// <summary>Saves all templates below a folder.</summary>
+    public async Task SaveTemplates(string folder)
+    {
+        foreach (var file in Directory.GetFiles(folder, "*.template.json", SearchOption.AllDirectories))
+        {
+            var (status, body) = await SaveTemplate(await File.ReadAllTextAsync(file));
+            if (status is not (200 or 201))
+                throw new InvalidOperationException($"{file}: {body.ToJsonString()}");
+        }
+    }
+
+    public async Task<int> OpenBatch(string name) => (await Post("batches", new JsonObject { ["name"] = name })).Body["id"]!.GetValue<int>();
+
+    public async Task<JsonArray> Upload(int batch, params IEnumerable<(string Name, byte[] Bytes)> files)
+    {
+        using var form = new MultipartFormDataContent();
+        foreach (var (name, bytes) in files)
+            form.Add(new ByteArrayContent(bytes), "files", name);
+        using var answer = await Http.PostAsync($"batches/{batch}/documents", form);
+        return JsonNode.Parse(await answer.Content.ReadAsStringAsync())!.AsArray();
+    }
+
+    /// <summary>Follows the batch's events until nothing of it waits.</summary>
+    public async Task<JsonNode> UntilDone(int batch)
+    {
+        using var reader = new StreamReader(await Http.GetStreamAsync($"batches/{batch}/events"));
+        JsonNode? last = null;
+        while (await reader.ReadLineAsync().WaitAsync(Patience) is { } line)
+        {
+            if (line.StartsWith("data: ", StringComparison.Ordinal))
+                last = JsonNode.Parse(line[6..]);
+        }
+        return last ?? throw new InvalidOperationException("The batch had no events.");
+    }
+
+    public async Task<List<JsonNode>> Invoices(int batch) => [.. (await Get($"batches/{batch}/invoices")).AsArray().Select(node => node!)];
+
+    public async ValueTask DisposeAsync()
+    {
+        Http.Dispose();
+        if (!process.HasExited)
+        {
+            process.StandardInput.Close();
+            using var patience = new CancellationTokenSource(Patience);
+            await process.WaitForExitAsync(patience.Token);
+        }
+        process.Dispose();
+        if (Directory.Exists(Data))
+            Directory.Delete(Data, recursive: true);
+    }
+}
