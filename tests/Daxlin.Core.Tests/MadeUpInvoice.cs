@@ -121,7 +121,7 @@ internal sealed record MadeUpInvoice(ImmutableArray<MadeUpRow> Rows, decimal Fre
     private static Gen<MadeUpInvoice> Gens()
     {
         var word = CsCheck.Gen.OneOf("Rope", "tarred", "for", "berth 4", "- as agreed", "spliced", "B5", "12 mm", "low-lying");
-        var line = word.List[1, 5].Select(words => string.Join(' ', words));
+        var line = word.List[1, 3].Select(words => string.Join(' ', words));
         var row = CsCheck.Gen.Select(
             CsCheck.Gen.Int[1, 999], line.List[1, 4], CsCheck.Gen.Int[1, 99_999], CsCheck.Gen.Int[1, 999_999],
             (code, words, quantity, price) => new MadeUpRow($"A-{code}", [.. words], quantity / 100m, price / 100m));
