@@ -8,5 +8,5 @@ namespace Daxlin.Reading;
 /// <param name="Size">Size of the type in points.</param>
 internal readonly record struct Letter(string Text, double Start, double End, double Baseline, double Size)
 {
-    public bool IsBlank => string.IsNullOrWhiteSpace(Text);
+    public bool IsBlank { get; } = string.IsNullOrWhiteSpace(Text);
 }

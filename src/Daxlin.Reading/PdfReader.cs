@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Runtime.InteropServices;
 using Daxlin.Core.Pages;
 using UglyToad.PdfPig;
 using UglyToad.PdfPig.Content;
@@ -64,7 +65,7 @@ public static class PdfReader
             UseActualText = true,
             FilterProvider = new LimitedFilters(limits),
         };
-        using var document = PdfDocument.Open(bytes.ToArray(), options);
+        using var document = PdfDocument.Open(ArrayOf(bytes), options);
         if (document.NumberOfPages > limits.Pages)
         {
             throw new UnreadableException(
@@ -83,6 +84,12 @@ public static class PdfReader
         }
         return pages.DrainToImmutable();
     }
+
+    /// <summary>The array behind the bytes where it is theirs alone; the library takes nothing else.</summary>
+    private static byte[] ArrayOf(ReadOnlyMemory<byte> bytes) =>
+        MemoryMarshal.TryGetArray(bytes, out var segment) && segment.Offset == 0 && segment.Count == segment.Array!.Length
+            ? segment.Array
+            : bytes.ToArray();
 
     private static Page PageOf(UglyToad.PdfPig.Content.Page page, ReadingLimits limits)
     {

@@ -1,5 +1,5 @@
 using System.Collections.Immutable;
-using System.Text;
+using System.Runtime.InteropServices;
 using Daxlin.Core.Pages;
 
 namespace Daxlin.Reading;
@@ -26,158 +26,202 @@ internal static class WordBuilder
 
     public static void AddWords(List<Letter> letters, Turn turn, ImmutableArray<Word>.Builder words)
     {
-        letters.Sort((a, b) => a.Baseline.CompareTo(b.Baseline));
-        var row = new List<Letter>();
-        for (var start = 0; start < letters.Count;)
+        var parts = new List<(int Start, int End)>();
+        foreach (var row in RowsOf(letters))
         {
-            var end = start + 1;
-            while (end < letters.Count
-                && letters[end].Baseline - letters[start].Baseline
-                    <= BaselineSlack * Math.Min(letters[start].Size, letters[end].Size))
-                end++;
-            row.Clear();
-            for (var index = start; index < end; index++)
-                row.Add(letters[index]);
-            row.Sort((a, b) => a.Start.CompareTo(b.Start));
-            AddRow(WithoutDoubles(row), turn, words);
-            start = end;
+            SortByStart(row);
+            DropDoubles(row);
+            AddRow(CollectionsMarshal.AsSpan(row), turn, parts, words);
         }
     }
 
-    /// <summary>Leaves out letters drawn a second time almost in the same place, which makes text look bold.</summary>
-    private static List<Letter> WithoutDoubles(List<Letter> row)
+    /// <summary>Letters by baseline, top to bottom. Producers draw in runs, so most letters join the row of the one before.</summary>
+    private static List<List<Letter>> RowsOf(List<Letter> letters)
     {
-        var kept = new List<Letter>(row.Count);
-        foreach (var letter in row)
+        var rows = new List<List<Letter>>();
+        List<Letter>? current = null;
+        foreach (ref readonly var letter in CollectionsMarshal.AsSpan(letters))
         {
-            var isDouble = false;
-            for (var back = kept.Count - 1; back >= Math.Max(0, kept.Count - 4) && !isDouble; back--)
+            if (current is null || !IsOnRow(letter, current[0]))
             {
-                var other = kept[back];
-                isDouble = other.Text == letter.Text
-                    && Math.Abs(other.Start - letter.Start) < 0.35 * Math.Max(0.5, other.End - other.Start);
+                current = null;
+                for (var row = rows.Count - 1; row >= 0 && current is null; row--)
+                {
+                    if (IsOnRow(letter, rows[row][0]))
+                        current = rows[row];
+                }
+                if (current is null)
+                    rows.Add(current = new List<Letter>(64));
+            }
+            current.Add(letter);
+        }
+        rows.Sort((a, b) => a[0].Baseline.CompareTo(b[0].Baseline));
+        return rows;
+    }
+
+    private static bool IsOnRow(in Letter letter, in Letter first) =>
+        Math.Abs(letter.Baseline - first.Baseline) <= BaselineSlack * Math.Min(letter.Size, first.Size);
+
+    /// <summary>Sorts from left to right; rows are drawn in order but for a few cells, where insertion is quickest.</summary>
+    private static void SortByStart(List<Letter> row)
+    {
+        var letters = CollectionsMarshal.AsSpan(row);
+        var moves = 0;
+        for (var index = 1; index < letters.Length; index++)
+        {
+            var letter = letters[index];
+            var at = index;
+            while (at > 0 && letters[at - 1].Start > letter.Start)
+            {
+                letters[at] = letters[at - 1];
+                at--;
+            }
+            letters[at] = letter;
+            moves += index - at;
+            if (moves > 20 * letters.Length)
+            {
+                letters.Sort((a, b) => a.Start.CompareTo(b.Start));
+                return;
+            }
+        }
+    }
+
+    /// <summary>Drops letters drawn a second time almost in the same place, which makes text look bold.</summary>
+    private static void DropDoubles(List<Letter> row)
+    {
+        var letters = CollectionsMarshal.AsSpan(row);
+        var kept = 0;
+        for (var index = 0; index < letters.Length; index++)
+        {
+            ref readonly var letter = ref letters[index];
+            var isDouble = false;
+            for (var back = kept - 1; back >= Math.Max(0, kept - 4) && !isDouble; back--)
+            {
+                ref readonly var other = ref letters[back];
+                isDouble = Math.Abs(other.Start - letter.Start) < 0.35 * Math.Max(0.5, other.End - other.Start) && other.Text == letter.Text;
             }
             if (!isDouble)
-                kept.Add(letter);
+                letters[kept++] = letter;
         }
-        return kept;
+        if (kept < row.Count)
+            row.RemoveRange(kept, row.Count - kept);
     }
 
-    private static void AddRow(List<Letter> row, Turn turn, ImmutableArray<Word>.Builder words)
+    private static void AddRow(
+        ReadOnlySpan<Letter> row, Turn turn, List<(int Start, int End)> parts, ImmutableArray<Word>.Builder words)
     {
-        for (var start = 0; start < row.Count;)
+        for (var start = 0; start < row.Length;)
         {
             var end = start + 1;
-            while (end < row.Count && row[end].Start - row[end - 1].End
+            while (end < row.Length && row[end].Start - row[end - 1].End
                 <= RunGap * Math.Max(row[end].Size, row[end - 1].Size))
                 end++;
-            AddRun(row, start, end, turn, words);
+            AddRun(row[start..end], turn, parts, words);
             start = end;
         }
     }
 
-    private static void AddRun(List<Letter> row, int start, int end, Turn turn, ImmutableArray<Word>.Builder words)
+    private static void AddRun(
+        ReadOnlySpan<Letter> run, Turn turn, List<(int Start, int End)> parts, ImmutableArray<Word>.Builder words)
     {
-        var usualGap = UsualGap(row, start, end);
-        var parts = new List<(int Start, int End)>();
-        var from = -1;
-        for (var index = start; index < end; index++)
+        var usualGap = UsualGap(run);
+        var partingGap = usualGap + WordGap + (usualGap > SpacedOut ? 0.5 * usualGap : 0);
+        parts.Clear();
+        var (from, singles) = (-1, 0);
+        for (var index = 0; index <= run.Length; index++)
         {
-            if (row[index].IsBlank)
+            var isEnd = index == run.Length || run[index].IsBlank;
+            if (from >= 0 && (isEnd
+                || run[index].Start - run[index - 1].End > partingGap * Math.Max(run[index].Size, run[index - 1].Size)))
             {
-                Close(index);
-                continue;
+                parts.Add((from, index));
+                singles += index - from == 1 ? 1 : 0;
+                from = -1;
             }
-            if (from >= 0)
-            {
-                var gap = row[index].Start - row[index - 1].End;
-                var size = Math.Max(row[index].Size, row[index - 1].Size);
-                if (gap > usualGap * size + WordGap * size + (usualGap > SpacedOut ? 0.5 * usualGap * size : 0))
-                    Close(index);
-            }
-            if (from < 0)
+            if (!isEnd && from < 0)
                 from = index;
         }
-        Close(end);
-
-        foreach (var (first, last) in JoinTypedOut(row, parts))
-            words.Add(WordOf(row, first, last, turn));
-
-        void Close(int at)
-        {
-            if (from >= 0)
-                parts.Add((from, at));
-            from = -1;
-        }
+        if (singles >= FewestTypedOut)
+            JoinTypedOut(run, parts);
+        foreach (var (first, last) in parts)
+            words.Add(WordOf(run[first..last], turn));
     }
 
-    /// <summary>The median gap between neighbouring letters of a run, as part of the type's size; never below 0.</summary>
-    private static double UsualGap(List<Letter> row, int start, int end)
+    /// <summary>The median gap between neighbouring letters of a run, as part of the type's size; 0 unless it is spaced out.</summary>
+    private static double UsualGap(ReadOnlySpan<Letter> run)
     {
-        Span<double> gaps = end - start <= 256 ? stackalloc double[end - start] : new double[end - start];
-        var count = 0;
-        for (var index = start + 1; index < end; index++)
+        var (count, wide) = (0, 0);
+        for (var index = 1; index < run.Length; index++)
         {
-            if (!row[index].IsBlank && !row[index - 1].IsBlank)
-                gaps[count++] = (row[index].Start - row[index - 1].End) / Math.Max(1, row[index].Size);
+            if (run[index].IsBlank || run[index - 1].IsBlank)
+                continue;
+            count++;
+            wide += run[index].Start - run[index - 1].End > SpacedOut * run[index].Size ? 1 : 0;
         }
-        if (count < 3)
+        // The median is wide only if more than half of the gaps are.
+        if (count < 3 || wide * 2 <= count)
             return 0;
-        gaps = gaps[..count];
+        Span<double> gaps = count <= 256 ? stackalloc double[count] : new double[count];
+        count = 0;
+        for (var index = 1; index < run.Length; index++)
+        {
+            if (!run[index].IsBlank && !run[index - 1].IsBlank)
+                gaps[count++] = (run[index].Start - run[index - 1].End) / Math.Max(1, run[index].Size);
+        }
         gaps.Sort();
         return Math.Max(0, gaps[count / 2]);
     }
 
+    /// <summary>Titles typed with a blank after every letter have at least this many.</summary>
+    private const int FewestTypedOut = 4;
+
     /// <summary>Joins titles typed with a blank after every letter: four or more single letters, evenly apart.</summary>
-    private static IEnumerable<(int Start, int End)> JoinTypedOut(List<Letter> row, List<(int Start, int End)> parts)
+    private static void JoinTypedOut(ReadOnlySpan<Letter> run, List<(int Start, int End)> parts)
     {
-        for (var index = 0; index < parts.Count;)
+        for (var index = 0; index < parts.Count; index++)
         {
             var end = index;
-            while (end < parts.Count && IsSingleLetter(row, parts[end])
-                && (end == index || IsEvenStep(row, parts, index, end)))
+            while (end < parts.Count && IsSingleLetter(run, parts[end]) && (end == index || IsEvenStep(run, parts, index, end)))
                 end++;
-            if (end - index >= 4)
+            if (end - index >= FewestTypedOut)
             {
-                yield return (parts[index].Start, parts[end - 1].End);
-                index = end;
-            }
-            else
-            {
-                yield return parts[index++];
+                parts[index] = (parts[index].Start, parts[end - 1].End);
+                parts.RemoveRange(index + 1, end - index - 1);
             }
         }
     }
 
-    private static bool IsSingleLetter(List<Letter> row, (int Start, int End) part) =>
-        part.End - part.Start == 1 && row[part.Start].Text is [var letter] && char.IsLetter(letter);
+    private static bool IsSingleLetter(ReadOnlySpan<Letter> run, (int Start, int End) part) =>
+        part.End - part.Start == 1 && run[part.Start].Text is [var letter] && char.IsLetter(letter);
 
-    private static bool IsEvenStep(List<Letter> row, List<(int Start, int End)> parts, int first, int at)
+    private static bool IsEvenStep(ReadOnlySpan<Letter> run, List<(int Start, int End)> parts, int first, int at)
     {
-        var gap = row[parts[at].Start].Start - row[parts[at - 1].Start].End;
-        var firstGap = row[parts[first + 1].Start].Start - row[parts[first].Start].End;
+        var gap = run[parts[at].Start].Start - run[parts[at - 1].Start].End;
+        var firstGap = run[parts[first + 1].Start].Start - run[parts[first].Start].End;
         return gap <= 1.5 * firstGap + 0.5;
     }
 
-    private static Word WordOf(List<Letter> row, int start, int end, Turn turn)
+    private static Word WordOf(ReadOnlySpan<Letter> letters, Turn turn)
     {
-        var text = new StringBuilder();
-        var stops = ImmutableArray.CreateBuilder<double>();
-        var (size, right) = (0d, double.MinValue);
-        for (var index = start; index < end; index++)
+        var length = 0;
+        foreach (ref readonly var letter in letters)
+            length += letter.IsBlank ? 0 : letter.Text.Length;
+        Span<char> text = length <= 256 ? stackalloc char[length] : new char[length];
+        var stops = new double[length];
+        var (at, size, right) = (0, 0d, double.MinValue);
+        foreach (ref readonly var letter in letters)
         {
-            var letter = row[index];
             if (letter.IsBlank)
                 continue;
-            text.Append(letter.Text);
+            letter.Text.CopyTo(text[at..]);
             for (var part = 1; part <= letter.Text.Length; part++)
-                stops.Add(letter.Start + (letter.End - letter.Start) * part / letter.Text.Length);
+                stops[at++] = letter.Start + (letter.End - letter.Start) * part / letter.Text.Length;
             size = Math.Max(size, letter.Size);
             right = Math.Max(right, letter.End);
         }
-        var baseline = row[start].Baseline;
+        var baseline = letters[0].Baseline;
         // Capitals and ascenders reach about 0.75 of the size above the baseline, descenders about 0.22 below.
-        var box = new Box(row[start].Start, baseline - 0.75 * size, right, baseline + 0.22 * size);
-        return new Word(text.ToString(), box, baseline, size, stops.ToImmutable(), turn);
+        var box = new Box(letters[0].Start, baseline - 0.75 * size, right, baseline + 0.22 * size);
+        return new Word(new string(text), box, baseline, size, ImmutableCollectionsMarshal.AsImmutableArray(stops), turn);
     }
 }

@@ -52,7 +52,7 @@ public static class InvoiceCapture
 
         var total = fields.FirstOrDefault(field => field.Name == TradeNames.Total);
         var isCreditNote = total?.Number < 0
-            || template.Recognise.CreditNote.Any(cue => invoice.Lines.Any(cue.IsOn));
+            || template.Recognise.CreditNote.Any(cue => invoice.Pages.Any(cue.IsOn));
         return new CapturedInvoice(
             template, isCreditNote, fields.ToImmutable(), lines.ToImmutable(), taxes.ToImmutable(), leftOut.ToImmutable(),
             [.. findings, .. CurrencyDoubts(fields, lines, template.Reads)]);
@@ -63,7 +63,7 @@ public static class InvoiceCapture
     {
         foreach (var page in pages.Take(template.Pages.SkipFirst))
         {
-            if (template.Recognise.Must.All(cue => page.Lines.Any(cue.IsOn)))
+            if (template.Recognise.Must.All(cue => cue.IsOn(page)))
             {
                 yield return Finding.Hold(
                     "invoice-skipped",

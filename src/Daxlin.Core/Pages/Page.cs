@@ -10,9 +10,13 @@ public sealed record Page(
     int Number, double Width, double Height, ImmutableArray<Word> Words, ImmutableArray<Stroke> Strokes)
 {
     private readonly Lazy<ImmutableArray<TextLine>> lines = new(() => TextLine.Of(Number, Words));
+    private SquashedText? squashed;
 
     /// <summary>The upright words as lines, from top to bottom.</summary>
     public ImmutableArray<TextLine> Lines => lines.Value;
+
+    /// <summary>The lines' text without its blanks, to find cues in.</summary>
+    public SquashedText Squashed => squashed ??= new SquashedText(Lines);
 
     public bool Equals(Page? other) => ReferenceEquals(this, other);
 

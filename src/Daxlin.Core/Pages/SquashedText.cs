@@ -1,81 +1,91 @@
 using System.Collections.Immutable;
-using System.Text;
 
 namespace Daxlin.Core.Pages;
 
 /// <summary>
-/// The text of a line with its blanks left out, and the way back to its words.
+/// The text of a page's lines with its blanks left out, to find cues in, and the way back to the words.
 /// </summary>
 /// <remarks>
 /// Producers space captions out letter by letter, type blanks into titles and draw no-break or thin blanks; a cue is
-/// compared without any of them, so "Invoice no" is found in "I N V O I C E  N O" and in "InvoiceNo" alike.
+/// compared without any of them, so "Invoice no" is found in "I N V O I C E  N O" and in "InvoiceNo" alike. All lines
+/// stand in one text, parted by line feeds, since one search of a page is far quicker than one of each line.
 /// </remarks>
 public sealed class SquashedText
 {
-    private readonly ImmutableArray<Word> words;
-    private readonly int[] wordOf;
-    private readonly int[] charOf;
+    private readonly ImmutableArray<TextLine> lines;
+    private readonly string text;
+    private readonly int[] starts;
+    private string? capitals;
 
-    private SquashedText(ImmutableArray<Word> words, string text, int[] wordOf, int[] charOf)
+    public SquashedText(ImmutableArray<TextLine> lines)
     {
-        this.words = words;
-        Text = text;
-        this.wordOf = wordOf;
-        this.charOf = charOf;
-    }
-
-    public string Text { get; }
-
-    public static SquashedText Of(ImmutableArray<Word> words)
-    {
-        var text = new StringBuilder();
-        var wordOf = new List<int>();
-        var charOf = new List<int>();
-        for (var word = 0; word < words.Length; word++)
+        this.lines = lines;
+        starts = new int[lines.Length];
+        var length = 0;
+        for (var line = 0; line < lines.Length; line++)
         {
-            for (var index = 0; index < words[word].Text.Length; index++)
-            {
-                if (char.IsWhiteSpace(words[word].Text[index]))
-                    continue;
-                text.Append(words[word].Text[index]);
-                wordOf.Add(word);
-                charOf.Add(index);
-            }
+            starts[line] = length;
+            foreach (var word in lines[line].Words)
+                length += word.Text.Length;
+            length++;
         }
-        return new(words, text.ToString(), [.. wordOf], [.. charOf]);
+        text = string.Create(length, lines, static (span, all) =>
+        {
+            var at = 0;
+            foreach (var line in all)
+            {
+                foreach (var word in line.Words)
+                {
+                    word.Text.CopyTo(span[at..]);
+                    at += word.Text.Length;
+                }
+                span[at++] = '\n';
+            }
+        });
     }
 
     /// <summary>Leaves every blank out of a cue's text.</summary>
     public static string Squash(string text) => string.Concat(text.Where(c => !char.IsWhiteSpace(c)));
 
-    /// <summary>All places where <paramref name="squashedCue"/> stands as whole words.</summary>
-    public IEnumerable<CuePlace> Find(string squashedCue, bool exactCase)
+    /// <summary>Adds all places where a squashed cue stands as whole words.</summary>
+    /// <param name="cue">Without blanks; in capitals unless <paramref name="exactCase"/>.</param>
+    public void Find(string cue, bool exactCase, List<CuePlace> places)
     {
-        if (squashedCue.Length == 0)
-            yield break;
-        var comparison = exactCase ? StringComparison.Ordinal : StringComparison.OrdinalIgnoreCase;
-        for (var at = Text.IndexOf(squashedCue, comparison); at >= 0; at = Text.IndexOf(squashedCue, at + 1, comparison))
+        if (cue.Length == 0)
+            return;
+        var searched = exactCase ? text : capitals ??= text.ToUpperInvariant();
+        for (var at = searched.IndexOf(cue, StringComparison.Ordinal); at >= 0; at = searched.IndexOf(cue, at + 1, StringComparison.Ordinal))
         {
-            var end = at + squashedCue.Length;
-            if (StartsWord(at) && EndsWord(end))
-                yield return PlaceOf(at, end);
+            var line = Array.BinarySearch(starts, at);
+            line = line < 0 ? ~line - 1 : line;
+            var (first, firstChar) = WordAt(lines[line], at - starts[line]);
+            var (last, lastChar) = WordAt(lines[line], at + cue.Length - 1 - starts[line]);
+            if (StartsWord(at, firstChar) && EndsWord(at + cue.Length, lines[line].Words[last], lastChar + 1))
+                places.Add(new CuePlace(line, BoxOf(lines[line], first, firstChar, last, lastChar), first, firstChar, last, lastChar + 1));
         }
     }
 
-    private bool StartsWord(int at) =>
-        at == 0 || charOf[at] == 0 || !(char.IsLetterOrDigit(Text[at]) && char.IsLetterOrDigit(Text[at - 1]));
+    private bool StartsWord(int at, int firstChar) =>
+        firstChar == 0 || !(char.IsLetterOrDigit(text[at]) && char.IsLetterOrDigit(text[at - 1]));
 
-    private bool EndsWord(int end) =>
-        end == Text.Length || charOf[end] == 0 || !(char.IsLetterOrDigit(Text[end]) && char.IsLetterOrDigit(Text[end - 1]));
+    private bool EndsWord(int end, Word word, int endChar) =>
+        endChar == word.Text.Length || !(char.IsLetterOrDigit(text[end]) && char.IsLetterOrDigit(text[end - 1]));
 
-    private CuePlace PlaceOf(int at, int end)
+    private static (int Word, int Char) WordAt(TextLine line, int at)
     {
-        var (first, last) = (wordOf[at], wordOf[end - 1]);
-        var box = words[first].BoxOf(charOf[at], first == last ? charOf[end - 1] - charOf[at] + 1 : words[first].Text.Length - charOf[at]);
+        var word = 0;
+        while (at >= line.Words[word].Text.Length)
+            at -= line.Words[word++].Text.Length;
+        return (word, at);
+    }
+
+    private static Box BoxOf(TextLine line, int first, int firstChar, int last, int lastChar)
+    {
+        if (first == last)
+            return line.Words[first].BoxOf(firstChar, lastChar - firstChar + 1);
+        var box = line.Words[first].BoxOf(firstChar, line.Words[first].Text.Length - firstChar);
         for (var word = first + 1; word < last; word++)
-            box = box.Union(words[word].Box);
-        if (last > first)
-            box = box.Union(words[last].BoxOf(0, charOf[end - 1] + 1));
-        return new CuePlace(box, first, charOf[at], last, charOf[end - 1] + 1);
+            box = box.Union(line.Words[word].Box);
+        return box.Union(line.Words[last].BoxOf(0, lastChar + 1));
     }
 }

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Runtime.InteropServices;
 
 namespace Daxlin.Core.Pages;
 
@@ -11,17 +12,16 @@ public sealed class TextLine
     /// <summary>Gaps wider than this part of the type's size part two cells; a blank is about a quarter.</summary>
     private const double CellGap = 0.62;
 
-    private readonly Lazy<ImmutableArray<Cell>> cells;
-    private readonly Lazy<SquashedText> squashed;
+    private ImmutableArray<Cell> cells;
+    private string? text;
 
     public TextLine(int page, ImmutableArray<Word> words)
     {
         Page = page;
         Words = words;
-        Box = Box.Around(words.Select(word => word.Box));
-        Text = string.Join(' ', words.Select(word => word.Text));
-        cells = new(() => PartIntoCells(words));
-        squashed = new(() => SquashedText.Of(words));
+        Box = words[0].Box;
+        foreach (var word in words)
+            Box = Box.Union(word.Box);
     }
 
     public int Page { get; }
@@ -29,12 +29,10 @@ public sealed class TextLine
     public Box Box { get; }
 
     /// <summary>The words with one blank between each two.</summary>
-    public string Text { get; }
+    public string Text => text ??= string.Join(' ', Words.Select(word => word.Text));
 
-    public ImmutableArray<Cell> Cells => cells.Value;
-
-    /// <summary>The text without its blanks, to find cues in whatever blanks the producer drew.</summary>
-    public SquashedText Squashed => squashed.Value;
+    /// <summary>The words that stand together.</summary>
+    public ImmutableArray<Cell> Cells => cells.IsDefault ? cells = PartIntoCells(Words) : cells;
 
     public override string ToString() => Text;
 
@@ -42,7 +40,7 @@ public sealed class TextLine
     public static ImmutableArray<TextLine> Of(int page, IEnumerable<Word> words)
     {
         var sorted = words.Where(word => word.Turn == Turn.Upright).ToArray();
-        Array.Sort(sorted, (a, b) => a.Baseline.CompareTo(b.Baseline));
+        Array.Sort([.. sorted.Select(word => word.Baseline)], sorted);
         var lines = ImmutableArray.CreateBuilder<TextLine>();
         for (var start = 0; start < sorted.Length;)
         {
@@ -53,8 +51,8 @@ public sealed class TextLine
                     <= BaselineSlack * Math.Min(sorted[start].Size, sorted[end].Size))
                 end++;
             var line = sorted[start..end];
-            Array.Sort(line, (a, b) => a.Box.Left.CompareTo(b.Box.Left));
-            lines.Add(new TextLine(page, [.. line]));
+            Array.Sort([.. line.Select(word => word.Box.Left)], line);
+            lines.Add(new TextLine(page, ImmutableCollectionsMarshal.AsImmutableArray(line)));
             start = end;
         }
         return lines.ToImmutable();

@@ -16,14 +16,14 @@ public static class Recogniser
         var matches = new List<TemplateMatch>();
         foreach (var template in templates)
         {
-            var lines = InvoicePages.Of(pages, template.Pages).Lines.ToList();
+            var invoice = InvoicePages.Of(pages, template.Pages).Pages;
             var rule = template.Recognise;
             if (!rule.Must.All(IsOn) || rule.MustNot.Any(IsOn))
                 continue;
             var score = rule.Must.Concat(rule.May.Where(IsOn)).Sum(cue => cue.Spellings.Max(spelling => spelling.Length));
             matches.Add(new TemplateMatch(template, score));
 
-            bool IsOn(Cue cue) => lines.Any(cue.IsOn);
+            bool IsOn(Cue cue) => invoice.Any(cue.IsOn);
         }
         return [.. matches.OrderByDescending(match => match.Score).ThenBy(match => match.Template.Name, StringComparer.Ordinal)];
     }

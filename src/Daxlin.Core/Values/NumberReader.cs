@@ -1,5 +1,4 @@
 using System.Globalization;
-using System.Text;
 
 namespace Daxlin.Core.Values;
 
@@ -11,6 +10,10 @@ namespace Daxlin.Core.Values;
 /// </remarks>
 public static class NumberReader
 {
+    /// <summary>The most characters of a printed number, and the most digits that an exact decimal holds.</summary>
+    private const int MostCharacters = 60;
+    private const int MostDigits = 27;
+
     /// <summary>Reads one number with an optional sign and currency mark.</summary>
     /// <remarks>
     /// Negative are "-12.00", "−12.00", "12.00-", "(12.00)" and "12.00 CR". A mark may stand before or after:
@@ -99,22 +102,25 @@ public static class NumberReader
     private static bool TryDigits(ReadOnlySpan<char> text, Habits habits, out decimal number)
     {
         number = 0;
-        var digits = new StringBuilder(text.Length);
+        if (text.Length > MostCharacters)
+            return false;
+        Span<char> digits = stackalloc char[MostCharacters + 1];
+        var count = 0;
         var (group, grouped, decimals) = (0, false, false);
         foreach (var c in text)
         {
             if (c is >= '0' and <= '9')
             {
-                digits.Append(c);
+                digits[count++] = c;
                 group++;
             }
             else if (c == habits.DecimalMark && !decimals)
             {
                 if (grouped && group != 3)
                     return false;
-                if (digits.Length == 0)
-                    digits.Append('0');
-                digits.Append('.');
+                if (count == 0)
+                    digits[count++] = '0';
+                digits[count++] = '.';
                 decimals = true;
                 group = 0;
             }
@@ -128,9 +134,9 @@ public static class NumberReader
                 return false;
             }
         }
-        if (group == 0 || (grouped && !decimals && group != 3) || digits.Length > 27)
+        if (group == 0 || (grouped && !decimals && group != 3) || count > MostDigits)
             return false;
-        return decimal.TryParse(digits.ToString(), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out number);
+        return decimal.TryParse(digits[..count], NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out number);
     }
 
     private static bool IsGrouping(char c, Habits habits) => char.IsWhiteSpace(c)

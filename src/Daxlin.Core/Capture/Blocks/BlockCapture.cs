@@ -47,20 +47,20 @@ internal sealed class BlockCapture
         var byEdges = block.Columns.Any(column => column.Edges is not null);
         var (opened, open, seen, missing) = (block.Opens is null, false, false, (HeadingBand?)null);
         LineCutter? cutter = null;
+        var layouts = new LayoutFinder(block, habits);
         foreach (var page in pages.Pages)
         {
             var start = 0;
             if (!opened)
             {
-                start = IndexOf(page, 0, line => block.Opens!.IsOn(line)) + 1;
-                opened = start > 0;
-                if (!opened)
+                if (block.Opens!.PlacesOn(page) is not { Count: > 0 } openings)
                     continue;
+                (start, opened) = (openings.Min(place => place.Line) + 1, true);
             }
             var band = byEdges ? null : HeadingFinder.Find(page, start, block.Columns);
             if (band is { IsWhole: true })
             {
-                cutter = new LineCutter(LayoutFinder.ByHeadings(page, band, block, habits), habits);
+                cutter = new LineCutter(layouts.ByHeadings(page, band, ClosingLine(page, band.EndLine)), habits);
                 (start, open, seen) = (band.EndLine, true, true);
             }
             else if (byEdges && !seen)
@@ -94,25 +94,14 @@ internal sealed class BlockCapture
         SayUnaccounted();
     }
 
-    private static int IndexOf(Page page, int from, Func<TextLine, bool> holds)
-    {
-        for (var line = from; line < page.Lines.Length; line++)
-        {
-            if (holds(page.Lines[line]))
-                return line;
-        }
-        return -1;
-    }
-
     /// <summary>Takes the block's lines on one page; true if the block closes there.</summary>
     /// <remarks>A row is a row even where it repeats itself page by page, and so is text wrapped right below it.</remarks>
     private bool TakeLines(Page page, int start, bool belowHeadings, LineCutter cutter)
     {
-        for (var index = start; index < page.Lines.Length; index++)
+        var closing = ClosingLine(page, start);
+        for (var index = start; index < closing; index++)
         {
             var line = page.Lines[index];
-            if (Closes(line))
-                return true;
             var isFurniture = pages.IsFoot(line) || (!belowHeadings && pages.IsHead(line));
             if (block.LeaveOut.Any(pattern => pattern.IsMatch(line.Text)))
                 leftOut.Add(LeftOut(line, "left out by the template"));
@@ -125,7 +114,7 @@ internal sealed class BlockCapture
             else
                 SayUnaccountedFor(line);
         }
-        return false;
+        return closing < page.Lines.Length;
     }
 
     private void SayUnaccountedFor(TextLine line)
@@ -136,9 +125,23 @@ internal sealed class BlockCapture
 
     private LeftOutLine LeftOut(TextLine line, string why) => new(block.Name, new PlaceOnPage(line.Page, line.Box), line.Text, why);
 
-    /// <summary>A closing cue counts where a cell begins with it, not in the midst of a description.</summary>
-    private bool Closes(TextLine line) => block.Closes.Any(cue => cue.PlacesOn(line).Any(
-        place => place.FirstChar == 0 && line.Cells.Any(cell => ReferenceEquals(cell.Words[0], line.Words[place.FirstWord]))));
+    /// <summary>
+    /// Index of the first line from <paramref name="start"/> on that closes the block, or the number of lines. A closing
+    /// cue counts where a cell begins with it, not in the midst of a description.
+    /// </summary>
+    private int ClosingLine(Page page, int start)
+    {
+        var closing = page.Lines.Length;
+        foreach (var place in block.Closes.SelectMany(cue => cue.PlacesOn(page)))
+        {
+            if (place.Line < start || place.Line >= closing || place.FirstChar > 0)
+                continue;
+            var line = page.Lines[place.Line];
+            if (line.Cells.Any(cell => ReferenceEquals(cell.Words[0], line.Words[place.FirstWord])))
+                closing = place.Line;
+        }
+        return closing;
+    }
 
     /// <summary>A line on which the column is filled that begins a row.</summary>
     private bool TakeRow(TextLine line, LineCutter cutter)

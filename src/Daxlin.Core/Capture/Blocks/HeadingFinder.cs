@@ -19,13 +19,14 @@ internal static class HeadingFinder
     /// </summary>
     public static HeadingBand? Find(Page page, int fromLine, ImmutableArray<ColumnRule> columns)
     {
+        var printed = columns.Where(column => column.Heading is not null)
+            .Select(column => (Rule: column, Places: PlacesOf(column.Heading!, page)))
+            .ToList();
         HeadingBand? best = null;
-        var wanted = columns.Where(column => column.Heading is not null).ToImmutableArray();
-        for (var line = fromLine; line < page.Lines.Length; line++)
+        foreach (var line in printed.SelectMany(column => column.Places).Select(place => place.Line)
+            .Where(line => line >= fromLine).Distinct().Order())
         {
-            if (!wanted.Any(column => StartsBand(column, page.Lines, line)))
-                continue;
-            var band = BandAt(page.Lines, line, wanted);
+            var band = BandAt(page.Lines, line, printed);
             if (band.IsWhole)
                 return band;
             if (best is null || band.Headings.Length > best.Headings.Length)
@@ -34,17 +35,23 @@ internal static class HeadingFinder
         return best;
     }
 
-    private static bool StartsBand(ColumnRule column, ImmutableArray<TextLine> lines, int line) =>
-        column.Heading!.IsOn(lines[line]) || Stacked(column.Heading, lines, line, line + 2).Any();
+    /// <summary>Where a heading stands: on one line, or its words on two lines, one over the other.</summary>
+    private static List<(int Line, Box Box)> PlacesOf(Cue heading, Page page)
+    {
+        var places = heading.PlacesOn(page).ConvertAll(place => (place.Line, place.Box));
+        places.AddRange(heading.StackedOn(page));
+        return places;
+    }
 
-    private static HeadingBand BandAt(ImmutableArray<TextLine> lines, int start, ImmutableArray<ColumnRule> wanted)
+    private static HeadingBand BandAt(
+        ImmutableArray<TextLine> lines, int start, List<(ColumnRule Rule, List<(int Line, Box Box)> Places)> printed)
     {
         HeadingBand? best = null;
         for (var end = start + 1; end <= Math.Min(lines.Length, start + MostLines); end++)
         {
             if (end > start + 1 && lines[end - 1].Box.Top - lines[end - 2].Box.Bottom > LineGap * lines[end - 1].Box.Height)
                 break;
-            var band = BandOf(lines, start, end, wanted);
+            var band = BandOf(lines, start, end, printed);
             if (best is null || band.Headings.Length > best.Headings.Length)
                 best = band;
             if (band.Missing.IsEmpty)
@@ -53,15 +60,17 @@ internal static class HeadingFinder
         return best!;
     }
 
-    private static HeadingBand BandOf(ImmutableArray<TextLine> lines, int start, int end, ImmutableArray<ColumnRule> wanted)
+    private static HeadingBand BandOf(
+        ImmutableArray<TextLine> lines, int start, int end, List<(ColumnRule Rule, List<(int Line, Box Box)> Places)> printed)
     {
         var found = new List<(ColumnRule Rule, Box Box)>();
         var missing = ImmutableArray.CreateBuilder<ColumnRule>();
-        foreach (var column in wanted)
+        var last = end;
+        foreach (var (rule, all) in printed)
         {
-            var places = Enumerable.Range(start, end - start)
-                .SelectMany(line => column.Heading!.PlacesOn(lines[line]).Select(place => place.Box))
-                .Concat(Stacked(column.Heading!, lines, start, end))
+            var places = all
+                .Where(place => place.Line >= start && place.Line < end)
+                .Select(place => place.Box)
                 .Where(box => !found.Any(other => other.Box.SharedWidth(box) > 0.5 * Math.Min(box.Width, other.Box.Width)
                     && other.Box.SharedHeight(box) > 0))
                 .OrderBy(box => box.Left)
@@ -69,19 +78,21 @@ internal static class HeadingFinder
             // Where one heading's words stand twice ("Price", "Price incl."), the order of the columns decides.
             var place = places.Where(box => found.Count == 0 || box.Left > found[^1].Box.Left).Concat(places).Cast<Box?>().FirstOrDefault();
             if (place is { } box)
-                found.Add((column, box));
+                found.Add((rule, box));
             else
-                missing.Add(column);
+                missing.Add(rule);
         }
         var around = Box.Around(found.Select(heading => heading.Box));
-        var strangers = Enumerable.Range(start, end - start)
-            .SelectMany(line => lines[line].Cells)
-            .SelectMany(cell => cell.Words)
+        // A heading stacked over two lines may reach below the band's last line.
+        while (last < lines.Length && lines[last].Box.CenterY < around.Bottom)
+            last++;
+        var strangers = Enumerable.Range(start, last - start)
+            .SelectMany(line => lines[line].Words)
             .Where(word => word.Box.CenterY >= around.Top && word.Box.CenterY <= around.Bottom)
             .Where(word => !found.Any(heading => heading.Box.SharedWidth(word.Box) > 0.3 * word.Box.Width))
             .Select(word => word.Box)
             .Aggregate(ImmutableArray<Box>.Empty, JoinNear);
-        return new HeadingBand([.. found.OrderBy(heading => heading.Box.Left)], strangers, missing.ToImmutable(), around, end);
+        return new HeadingBand([.. found.OrderBy(heading => heading.Box.Left)], strangers, missing.ToImmutable(), around, last);
     }
 
     private static ImmutableArray<Box> JoinNear(ImmutableArray<Box> boxes, Box next)
@@ -93,25 +104,5 @@ internal static class HeadingFinder
                 return boxes.SetItem(index, boxes[index].Union(next));
         }
         return boxes.Add(next);
-    }
-
-    /// <summary>Headings of several words set over one another: "Unit" above "price".</summary>
-    private static IEnumerable<Box> Stacked(Cue cue, ImmutableArray<TextLine> lines, int start, int end)
-    {
-        foreach (var spelling in cue.Spellings)
-        {
-            for (var blank = spelling.IndexOf(' ', StringComparison.Ordinal); blank > 0; blank = spelling.IndexOf(' ', blank + 1))
-            {
-                var (over, under) = (new Cue([spelling[..blank]], cue.ExactCase), new Cue([spelling[(blank + 1)..]], cue.ExactCase));
-                for (var line = start; line + 1 < Math.Min(end, lines.Length); line++)
-                {
-                    foreach (var top in over.PlacesOn(lines[line]))
-                    {
-                        foreach (var bottom in under.PlacesOn(lines[line + 1]).Where(place => place.Box.SharedWidth(top.Box) > 0))
-                            yield return top.Box.Union(bottom.Box);
-                    }
-                }
-            }
-        }
     }
 }

@@ -5,11 +5,17 @@ using Daxlin.Core.Values;
 
 namespace Daxlin.Core.Capture.Blocks;
 
-/// <summary>Finds where the columns of a block run on a page: by rulings, by the template's edges, or by what stands under the headings.</summary>
-internal static class LayoutFinder
+/// <summary>Finds where the columns of a block run: by rulings, by the template's edges, or by what stands under the headings.</summary>
+/// <remarks>Where headings are repeated in the same places on the next page, what was learnt on the page before still holds.</remarks>
+internal sealed class LayoutFinder(BlockRule block, Habits habits)
 {
     /// <summary>Rows looked at to learn how far values reach under their headings.</summary>
-    private const int Sample = 10;
+    private const int Sample = 8;
+
+    /// <summary>Headings this close to their places on the page before are in the same places, in points.</summary>
+    private const double SamePlace = 0.5;
+
+    private ColumnLayout? before;
 
     public static ColumnLayout ByEdges(ImmutableArray<ColumnRule> columns) => new(
         [.. columns.Where(column => column.Edges is not null)
@@ -18,8 +24,22 @@ internal static class LayoutFinder
             .OrderBy(span => span.Left)],
         HardEdges: true);
 
-    public static ColumnLayout ByHeadings(Page page, HeadingBand band, BlockRule block, Habits habits) =>
-        ByRulings(page, band) ?? ByValues(page, band, block, habits);
+    /// <param name="closing">Index of the line that the block ends before on this page.</param>
+    public ColumnLayout ByHeadings(Page page, HeadingBand band, int closing)
+    {
+        if (before is not null && IsInPlace(before, band))
+            return before;
+        return before = ByRulings(page, band) ?? ByValues(page, band, closing);
+    }
+
+    private static bool IsInPlace(ColumnLayout layout, HeadingBand band)
+    {
+        var headings = All(band).OrderBy(heading => heading.Box.Left).ToList();
+        return headings.Count == layout.Columns.Length && headings.Zip(layout.Columns).All(pair =>
+            pair.First.Rule == pair.Second.Rule
+            && Math.Abs(pair.First.Box.Left - pair.Second.Heading.Left) < SamePlace
+            && Math.Abs(pair.First.Box.Right - pair.Second.Heading.Right) < SamePlace);
+    }
 
     /// <summary>The layout by upright rulings that part every heading from the next, if there are such.</summary>
     private static ColumnLayout? ByRulings(Page page, HeadingBand band)
@@ -53,7 +73,7 @@ internal static class LayoutFinder
         band.Headings.Select(heading => ((ColumnRule?)heading.Rule, heading.Box))
             .Concat(band.Strangers.Select(box => ((ColumnRule?)null, box)));
 
-    private static ColumnLayout ByValues(Page page, HeadingBand band, BlockRule block, Habits habits)
+    private ColumnLayout ByValues(Page page, HeadingBand band, int closing)
     {
         var columns = All(band)
             .Select(heading => new ColumnSpan(heading.Rule, heading.Box, heading.Box.Left, heading.Box.Right))
@@ -62,40 +82,52 @@ internal static class LayoutFinder
         var spans = columns.ToArray();
         var begins = Array.FindIndex(columns, column => column.Rule?.Name == block.Begins);
         var seen = 0;
-        for (var index = band.EndLine; index < page.Lines.Length && seen < Sample && begins >= 0; index++)
+        for (var index = band.EndLine; index < closing && seen < Sample && begins >= 0; index++)
         {
             var line = page.Lines[index];
-            if (block.Closes.Any(cue => cue.IsOn(line)))
-                break;
             // A wrapped line or a section heading has one cell or two; a row has figures in it.
-            if (line.Cells.Length < 2 || !line.Text.Any(char.IsAsciiDigit))
+            if (line.Cells.Length < 2 || !line.Text.AsSpan().ContainsAnyInRange('0', '9'))
                 continue;
-            var words = GluedWords.Part(line.Words, habits);
-            var assigned = WordAssignment.Assign(words, columns, habits, filled: _ => false);
-            if (!IsRow(words, assigned, columns, begins, habits))
+            if (RowOf(line, columns, begins) is not var (units, assigned))
                 continue;
             seen++;
-            for (var word = 0; word < words.Length; word++)
+            for (var unit = 0; unit < units.Length; unit++)
             {
-                var span = spans[assigned[word]];
-                spans[assigned[word]] = span with
+                var span = spans[assigned[unit]];
+                spans[assigned[unit]] = span with
                 {
-                    Left = Math.Min(span.Left, words[word].Box.Left),
-                    Right = Math.Max(span.Right, words[word].Box.Right),
+                    Left = Math.Min(span.Left, units[unit].Box.Left),
+                    Right = Math.Max(span.Right, units[unit].Box.Right),
                 };
             }
         }
         return new ColumnLayout([.. spans], HardEdges: false);
     }
 
-    private static bool IsRow(ImmutableArray<Word> words, int[] assigned, ColumnSpan[] columns, int begins, Habits habits)
+    /// <summary>The line's cells or words, each with its column, if the line is a row.</summary>
+    /// <remarks>Whole cells come first, since there are few; words serve where a cell reaches over two headings.</remarks>
+    private (ImmutableArray<Word> Units, int[] Assigned)? RowOf(TextLine line, ColumnSpan[] columns, int begins)
+    {
+        if (!line.Cells.Any(cell => columns.Count(column => column.Shared(cell.Box.Left, cell.Box.Right) > 0) > 1))
+        {
+            var cells = line.Cells.Select(cell => cell.Words[0] with { Text = cell.Text, Box = cell.Box, Stops = [] }).ToImmutableArray();
+            var assigned = WordAssignment.Assign(cells, columns, habits, filled: _ => false);
+            if (IsRow(cells, assigned, columns, begins, needsAll: true))
+                return (cells, assigned);
+        }
+        var words = GluedWords.Part(line.Words, habits);
+        var byWord = WordAssignment.Assign(words, columns, habits, filled: _ => false);
+        return IsRow(words, byWord, columns, begins, needsAll: false) ? (words, byWord) : null;
+    }
+
+    private bool IsRow(ImmutableArray<Word> units, int[] assigned, ColumnSpan[] columns, int begins, bool needsAll)
     {
         for (var column = 0; column < columns.Length; column++)
         {
             if (columns[column].Rule is not { } rule)
                 continue;
-            var text = string.Join(' ', words.Where((_, word) => assigned[word] == column).Select(word => word.Text));
-            if (column == begins && (text.Length == 0 || Printed.IsDash(text)))
+            var text = string.Join(' ', units.Where((_, unit) => assigned[unit] == column).Select(unit => unit.Text));
+            if ((column == begins && (text.Length == 0 || Printed.IsDash(text))) || (needsAll && rule.Required && text.Length == 0))
                 return false;
             if (rule.Kind != ValueKind.Text && text.Length > 0 && !Printed.IsDash(text)
                 && !new Printed(text, []).Read(rule.Tidy, rule.Kind, habits).Reading.IsGood)

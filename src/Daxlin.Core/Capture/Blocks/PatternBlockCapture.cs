@@ -11,20 +11,21 @@ internal static class PatternBlockCapture
     public static BlockResult Capture(BlockRule block, InvoicePages pages)
     {
         var rows = ImmutableArray.CreateBuilder<IReadOnlyDictionary<string, Printed>>();
-        var open = block.Opens is null;
-        foreach (var line in pages.Lines)
+        var isOpen = block.Opens is null;
+        foreach (var page in pages.Pages)
         {
-            if (!open)
+            var opens = isOpen ? -1 : block.Opens!.PlacesOn(page).Select(place => place.Line).DefaultIfEmpty(int.MaxValue).Min();
+            var closes = block.Closes.SelectMany(cue => cue.PlacesOn(page)).Select(place => place.Line)
+                .Where(line => line > opens).DefaultIfEmpty(int.MaxValue).Min();
+            for (var index = opens == int.MaxValue ? page.Lines.Length : opens + 1; index < Math.Min(page.Lines.Length, closes); index++)
             {
-                open = block.Opens!.IsOn(line);
-                continue;
+                var line = page.Lines[index];
+                if (!block.LeaveOut.Any(pattern => pattern.IsMatch(line.Text)) && block.Row!.Match(line.Text) is { Success: true } match)
+                    rows.Add(RowOf(block, line, match));
             }
-            if (block.Closes.Any(cue => cue.IsOn(line)))
+            isOpen = isOpen || opens < int.MaxValue;
+            if (closes < int.MaxValue)
                 break;
-            if (block.LeaveOut.Any(pattern => pattern.IsMatch(line.Text)))
-                continue;
-            if (block.Row!.Match(line.Text) is { Success: true } match)
-                rows.Add(RowOf(block, line, match));
         }
         return new BlockResult(rows.ToImmutable(), [], []);
     }

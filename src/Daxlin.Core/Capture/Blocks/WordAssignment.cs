@@ -48,7 +48,11 @@ internal static class WordAssignment
                 {
                     if (double.IsPositiveInfinity(cost[column - 1, start]))
                         continue;
-                    var total = cost[column - 1, start] + (start == end && filled(column - 1) ? 0 : CostOf(words, start, end, columns, column - 1, habits));
+                    var total = cost[column - 1, start]
+                        + (start == end && filled(column - 1) ? 0 : PlaceCost(words, start, end, columns, column - 1));
+                    // Reading a number costs far more than measuring gaps, so it is done last and seldom.
+                    if (total < cost[column, end] && start < end)
+                        total += KindCost(words, start, end, columns[column - 1].Rule, habits);
                     if (total < cost[column, end])
                         (cost[column, end], from[column, end]) = (total, start);
                 }
@@ -65,8 +69,7 @@ internal static class WordAssignment
         return assigned;
     }
 
-    private static double CostOf(
-        IReadOnlyList<Word> words, int start, int end, IReadOnlyList<ColumnSpan> columns, int at, Habits habits)
+    private static double PlaceCost(IReadOnlyList<Word> words, int start, int end, IReadOnlyList<ColumnSpan> columns, int at)
     {
         var column = columns[at];
         if (start == end)
@@ -80,19 +83,17 @@ internal static class WordAssignment
         }
         if (start > 0 && Gap(words, start) < BlankWidth(words, start))
             cost += PartedAtBlank;
-        var isText = column.Rule is not { Kind: not ValueKind.Text };
         for (var word = start + 1; word < end; word++)
         {
             if (Gap(words, word) > BlankWidth(words, word))
                 cost += Gap(words, word) * GapWithin;
         }
-        if (!isText)
-        {
-            if (end - start > MostNumberWords || !IsItsKind(words, start, end, column.Rule!, habits))
-                cost += NotItsKind;
-        }
         return cost;
     }
+
+    private static double KindCost(IReadOnlyList<Word> words, int start, int end, ColumnRule? rule, Habits habits) =>
+        rule is null || rule.Kind == ValueKind.Text
+            || (end - start <= MostNumberWords && IsItsKind(words, start, end, rule, habits)) ? 0 : NotItsKind;
 
     private static double Gap(IReadOnlyList<Word> words, int at) => words[at].Box.Left - words[at - 1].Box.Right;
 

@@ -15,7 +15,10 @@ internal static class CueCandidates
     /// <summary>What may stand between a cue and its value, or after a caption.</summary>
     private static readonly char[] Punctuation = [':', '.', '-', '–', '#', '=', '>', ';', '°'];
 
-    private readonly record struct CueSpot(Page Page, int Line, CuePlace Place, int Rank);
+    private readonly record struct CueSpot(Page Page, CuePlace Place, int Rank)
+    {
+        public int Line => Place.Line;
+    }
 
     /// <summary>For each place of the cue, in reading order within the best rank, the texts in its reach.</summary>
     public static IEnumerable<IEnumerable<Printed>> Find(ByCue rule, InvoicePages pages)
@@ -23,17 +26,16 @@ internal static class CueCandidates
         var spots = new List<CueSpot>();
         foreach (var page in pages.Pages)
         {
-            for (var line = 0; line < page.Lines.Length; line++)
-            {
-                foreach (var place in rule.Cue.PlacesOn(page.Lines[line]))
-                    spots.Add(new CueSpot(page, line, place, RankOf(rule, page.Lines[line], place)));
-            }
+            foreach (var place in rule.Cue.PlacesOn(page))
+                spots.Add(new CueSpot(page, place, RankOf(rule, page.Lines[place.Line], place)));
         }
         if (spots.Count == 0)
             return [];
         // A lower rank is looked at only if no better one exists, or the template counts occurrences itself.
         var best = spots.Min(spot => spot.Rank);
-        return spots.Where(spot => rule.Occurrence != 0 || spot.Rank == best).Select(spot => Near(rule, spot));
+        return spots.Where(spot => rule.Occurrence != 0 || spot.Rank == best)
+            .OrderBy(spot => spot.Page.Number).ThenBy(spot => spot.Line).ThenBy(spot => spot.Place.FirstWord)
+            .Select(spot => Near(rule, spot));
     }
 
     private static int RankOf(ByCue rule, TextLine line, CuePlace place)
