@@ -9,9 +9,31 @@ namespace Daxlin.Core.Capture;
 /// <param name="Text">As printed, lines and words joined by one blank.</param>
 public sealed record Printed(string Text, ImmutableArray<PlaceOnPage> Places)
 {
-    public static Printed Of(int page, IReadOnlyCollection<Word> words) => new(
-        string.Join(' ', words.Select(word => word.Text)),
-        words.Count == 0 ? [] : [new PlaceOnPage(page, Box.Around(words.Select(word => word.Box)))]);
+    public static Printed Of(int page, ReadOnlySpan<Word> words)
+    {
+        if (words.IsEmpty)
+            return new Printed("", []);
+        var box = words[0].Box;
+        foreach (var word in words[1..])
+            box = box.Union(word.Box);
+        return new Printed(TextOf(words), [new PlaceOnPage(page, box)]);
+    }
+
+    /// <summary>The words' text with one blank between each two.</summary>
+    public static string TextOf(ReadOnlySpan<Word> words)
+    {
+        switch (words.Length)
+        {
+            case 0: return "";
+            case 1: return words[0].Text;
+            case 2: return string.Concat(words[0].Text, " ", words[1].Text);
+            default:
+                var text = new System.Text.StringBuilder(words[0].Text);
+                foreach (var word in words[1..])
+                    text.Append(' ').Append(word.Text);
+                return text.ToString();
+        }
+    }
 
     /// <summary>This text with more of it, from a wrapped line; boxes that touch on one page become one.</summary>
     public Printed With(Printed more)

@@ -9,11 +9,11 @@ namespace Daxlin.Core.Pages;
 public sealed record Page(
     int Number, double Width, double Height, ImmutableArray<Word> Words, ImmutableArray<Stroke> Strokes)
 {
-    private readonly Lazy<ImmutableArray<TextLine>> lines = new(() => TextLine.Of(Number, Words));
+    private ImmutableArray<TextLine> lines;
     private SquashedText? squashed;
 
     /// <summary>The upright words as lines, from top to bottom.</summary>
-    public ImmutableArray<TextLine> Lines => lines.Value;
+    public ImmutableArray<TextLine> Lines => lines.IsDefault ? lines = TextLine.Of(Number, Words) : lines;
 
     /// <summary>The lines' text without its blanks, to find cues in.</summary>
     public SquashedText Squashed => squashed ??= new SquashedText(Lines);

@@ -37,10 +37,10 @@ public sealed class TextLine
     public override string ToString() => Text;
 
     /// <summary>The lines of a page, from top to bottom, out of its upright words.</summary>
-    public static ImmutableArray<TextLine> Of(int page, IEnumerable<Word> words)
+    public static ImmutableArray<TextLine> Of(int page, ImmutableArray<Word> words)
     {
-        var sorted = words.Where(word => word.Turn == Turn.Upright).ToArray();
-        Array.Sort([.. sorted.Select(word => word.Baseline)], sorted);
+        var sorted = words.All(word => word.Turn == Turn.Upright) ? [.. words] : words.Where(word => word.Turn == Turn.Upright).ToArray();
+        SortBy(sorted, word => word.Baseline);
         var lines = ImmutableArray.CreateBuilder<TextLine>();
         for (var start = 0; start < sorted.Length;)
         {
@@ -51,12 +51,30 @@ public sealed class TextLine
                     <= BaselineSlack * Math.Min(sorted[start].Size, sorted[end].Size))
                 end++;
             var line = sorted[start..end];
-            Array.Sort([.. line.Select(word => word.Box.Left)], line);
+            SortBy(line, word => word.Box.Left);
             lines.Add(new TextLine(page, ImmutableCollectionsMarshal.AsImmutableArray(line)));
             start = end;
         }
         return lines.ToImmutable();
     }
+
+    /// <summary>Sorts words that mostly stand in order already, as a producer draws them; equal ones keep their order.</summary>
+    private static void SortBy(Word[] words, Func<Word, double> key)
+    {
+        var keys = new double[words.Length];
+        var inOrder = true;
+        for (var index = 0; index < words.Length; index++)
+        {
+            keys[index] = key(words[index]);
+            inOrder &= index == 0 || keys[index - 1] <= keys[index];
+        }
+        if (!inOrder)
+            Array.Sort(keys, words);
+    }
+
+    /// <summary>Says that the gap between two neighbours is wider than a wide blank.</summary>
+    public static bool IsCellGap(Word left, Word right) =>
+        right.Box.Left - left.Box.Right > CellGap * Math.Max(left.Size, right.Size);
 
     /// <summary>Parts words that stand side by side into cells.</summary>
     public static ImmutableArray<Cell> PartIntoCells(ImmutableArray<Word> words)
@@ -65,12 +83,8 @@ public sealed class TextLine
         var start = 0;
         for (var index = 1; index <= words.Length; index++)
         {
-            if (index < words.Length)
-            {
-                var gap = words[index].Box.Left - words[index - 1].Box.Right;
-                if (gap <= CellGap * Math.Max(words[index].Size, words[index - 1].Size))
-                    continue;
-            }
+            if (index < words.Length && !IsCellGap(words[index - 1], words[index]))
+                continue;
             cells.Add(new Cell(words[start..index]));
             start = index;
         }

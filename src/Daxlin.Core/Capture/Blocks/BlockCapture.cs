@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using System.Runtime.InteropServices;
 using Daxlin.Core.Checks;
 using Daxlin.Core.Pages;
 using Daxlin.Core.Templates;
@@ -60,12 +61,12 @@ internal sealed class BlockCapture
             var band = byEdges ? null : HeadingFinder.Find(page, start, block.Columns);
             if (band is { IsWhole: true })
             {
-                cutter = new LineCutter(layouts.ByHeadings(page, band, ClosingLine(page, band.EndLine)), habits);
+                cutter = new LineCutter(layouts.ByHeadings(page, band, ClosingLine(page, band.EndLine)), block.Begins, habits);
                 (start, open, seen) = (band.EndLine, true, true);
             }
             else if (byEdges && !seen)
             {
-                cutter = new LineCutter(LayoutFinder.ByEdges(block.Columns), habits);
+                cutter = new LineCutter(LayoutFinder.ByEdges(block.Columns), block.Begins, habits);
                 (open, seen) = (true, true);
             }
             else if (!open)
@@ -146,12 +147,14 @@ internal sealed class BlockCapture
     /// <summary>A line on which the column is filled that begins a row.</summary>
     private bool TakeRow(TextLine line, LineCutter cutter)
     {
+        var begins = cutter.Begins;
+        if (begins < 0)
+            return false;
         var cut = cutter.Cut(line);
-        var begins = Enumerable.Range(0, cutter.Count).FirstOrDefault(column => cutter.RuleOf(column)?.Name == block.Begins, -1);
-        if (begins < 0 || cut[begins].Count == 0)
+        if (cut[begins].Count == 0)
             return false;
         var rule = cutter.RuleOf(begins)!;
-        var begin = Printed.Of(line.Page, cut[begins]);
+        var begin = Printed.Of(line.Page, CollectionsMarshal.AsSpan(cut[begins]));
         if (Printed.IsDash(begin.Text) || !begin.Read(rule.Tidy, rule.Kind, habits).Reading.IsGood)
             return false;
 
@@ -164,7 +167,7 @@ internal sealed class BlockCapture
         for (var column = 0; column < cut.Length; column++)
         {
             if (cut[column].Count > 0 && cutter.RuleOf(column) is { } of)
-                row.Add(of.Name, Printed.Of(line.Page, cut[column]));
+                row.Add(of.Name, Printed.Of(line.Page, CollectionsMarshal.AsSpan(cut[column])));
         }
         rows.Add(row);
         return true;
@@ -178,7 +181,7 @@ internal sealed class BlockCapture
                 continue;
             if (rule.Pattern is null)
             {
-                carried[rule.Column] = Printed.Of(line.Page, line.Words);
+                carried[rule.Column] = Printed.Of(line.Page, line.Words.AsSpan());
                 return true;
             }
             if (rule.Pattern.Match(line.Text) is { Success: true } match)
@@ -202,7 +205,7 @@ internal sealed class BlockCapture
             return false;
         foreach (var (column, words) in parts)
         {
-            var text = Printed.Of(line.Page, words);
+            var text = Printed.Of(line.Page, words.AsSpan());
             if (cutter.RuleOf(column)!.Fold == Fold.Up)
             {
                 pending.Add((column, text, line));

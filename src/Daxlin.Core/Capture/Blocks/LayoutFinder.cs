@@ -108,25 +108,38 @@ internal sealed class LayoutFinder(BlockRule block, Habits habits)
     /// <remarks>Whole cells come first, since there are few; words serve where a cell reaches over two headings.</remarks>
     private (ImmutableArray<Word> Units, int[] Assigned)? RowOf(TextLine line, ColumnSpan[] columns, int begins)
     {
-        if (!line.Cells.Any(cell => columns.Count(column => column.Shared(cell.Box.Left, cell.Box.Right) > 0) > 1))
+        if (!line.Cells.Any(cell => ReachesOver(cell.Box, columns)))
         {
             var cells = line.Cells.Select(cell => cell.Words[0] with { Text = cell.Text, Box = cell.Box, Stops = [] }).ToImmutableArray();
-            var assigned = WordAssignment.Assign(cells, columns, habits, filled: _ => false);
+            var assigned = WordAssignment.Assign(cells.AsSpan(), columns, habits, filled: _ => false);
             if (IsRow(cells, assigned, columns, begins, needsAll: true))
                 return (cells, assigned);
         }
         var words = GluedWords.Part(line.Words, habits);
-        var byWord = WordAssignment.Assign(words, columns, habits, filled: _ => false);
+        var byWord = WordAssignment.Assign(words.AsSpan(), columns, habits, filled: _ => false);
         return IsRow(words, byWord, columns, begins, needsAll: false) ? (words, byWord) : null;
+    }
+
+    private static bool ReachesOver(Box cell, ColumnSpan[] columns)
+    {
+        var under = 0;
+        foreach (var column in columns)
+            under += column.Shared(cell.Left, cell.Right) > 0 ? 1 : 0;
+        return under > 1;
     }
 
     private bool IsRow(ImmutableArray<Word> units, int[] assigned, ColumnSpan[] columns, int begins, bool needsAll)
     {
-        for (var column = 0; column < columns.Length; column++)
+        for (var (column, start) = (0, 0); column < columns.Length; column++)
         {
+            // Columns hold their words in order, so each has a run of them.
+            var end = start;
+            while (end < units.Length && assigned[end] == column)
+                end++;
+            var text = Printed.TextOf(units.AsSpan()[start..end]);
+            start = end;
             if (columns[column].Rule is not { } rule)
                 continue;
-            var text = string.Join(' ', units.Where((_, unit) => assigned[unit] == column).Select(unit => unit.Text));
             if ((column == begins && (text.Length == 0 || Printed.IsDash(text))) || (needsAll && rule.Required && text.Length == 0))
                 return false;
             if (rule.Kind != ValueKind.Text && text.Length > 0 && !Printed.IsDash(text)

@@ -6,8 +6,21 @@ using Daxlin.Core.Values;
 namespace Daxlin.Core.Capture.Blocks;
 
 /// <summary>Cuts the words of a line into the columns of a layout.</summary>
-internal sealed class LineCutter(ColumnLayout layout, Habits habits)
+internal sealed class LineCutter(ColumnLayout layout, string? begins, Habits habits)
 {
+    /// <summary>Index of the column that is filled where a row begins; -1 if the page has none such.</summary>
+    public int Begins { get; } = IndexOf(layout, begins);
+
+    private static int IndexOf(ColumnLayout layout, string? name)
+    {
+        for (var column = 0; column < layout.Columns.Length; column++)
+        {
+            if (layout.Columns[column].Rule is { } rule && rule.Name == name)
+                return column;
+        }
+        return -1;
+    }
+
     /// <summary>How far left of its column's text a wrapped line may begin, in points.</summary>
     private const double Outdent = 3;
 
@@ -65,29 +78,28 @@ internal sealed class LineCutter(ColumnLayout layout, Habits habits)
     /// <summary>A cell within one column's span goes there whole; one across several is shared out word by word.</summary>
     private void CutByCells(TextLine line, List<Word>[] cut)
     {
-        var across = new List<(Cell Cell, int First, int Last)>();
+        List<(Cell Cell, int First, int Last)>? across = null;
         foreach (var cell in line.Cells)
         {
             var (first, last) = ColumnsUnder(cell.Box);
             if (first == last)
                 cut[first].AddRange(cell.Words);
             else
-                across.Add((cell, first, last));
+                (across ??= []).Add((cell, first, last));
         }
+        if (across is null)
+            return;
         // Cells that stand in one column come first: what they fill need not be filled by the others.
         foreach (var (cell, first, last) in across)
         {
             var words = GluedWords.Part(cell.Words, habits);
             var assigned = WordAssignment.Assign(
-                words, layout.Columns[first..(last + 1)], habits, filled: column => cut[first + column].Count > 0);
+                words.AsSpan(), layout.Columns.AsSpan()[first..(last + 1)], habits, filled: column => cut[first + column].Count > 0);
             for (var word = 0; word < words.Length; word++)
                 cut[first + assigned[word]].Add(words[word]);
         }
-        if (across.Count > 0)
-        {
-            foreach (var words in cut)
-                words.Sort((a, b) => a.Box.Left.CompareTo(b.Box.Left));
-        }
+        foreach (var words in cut)
+            words.Sort((a, b) => a.Box.Left.CompareTo(b.Box.Left));
     }
 
     private (int First, int Last) ColumnsUnder(Box box)

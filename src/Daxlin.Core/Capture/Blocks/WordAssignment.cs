@@ -32,78 +32,94 @@ internal static class WordAssignment
     /// <param name="habits">How the vendor writes numbers.</param>
     /// <param name="filled">Says for a column that other words fill it already, so that leaving it empty costs nothing.</param>
     public static int[] Assign(
-        IReadOnlyList<Word> words, IReadOnlyList<ColumnSpan> columns, Habits habits, Func<int, bool> filled)
+        ReadOnlySpan<Word> words, ReadOnlySpan<ColumnSpan> columns, Habits habits, Func<int, bool> filled)
     {
-        var (n, m) = (words.Count, columns.Count);
-        var cost = new double[m + 1, n + 1];
-        var from = new int[m + 1, n + 1];
-        for (var end = 1; end <= n; end++)
-            cost[0, end] = double.PositiveInfinity;
+        var (n, m) = (words.Length, columns.Length);
+        var gaps = Gaps.Of(words);
+        var elsewhere = HeadingsUnder(words, columns);
+        var cost = new double[(m + 1) * (n + 1)];
+        var from = new int[(m + 1) * (n + 1)];
+        cost.AsSpan(1, n).Fill(double.PositiveInfinity);
         for (var column = 1; column <= m; column++)
         {
+            var span = columns[column - 1];
+            var empty = filled(column - 1) ? 0 : span.Rule is { Required: true } ? EmptyRequired : EmptyOptional;
+            var (before, at) = ((column - 1) * (n + 1), column * (n + 1));
             for (var end = 0; end <= n; end++)
             {
-                cost[column, end] = double.PositiveInfinity;
-                for (var start = end; start >= 0; start--)
+                var (best, bestStart) = (cost[before + end] + empty, end);
+                for (var start = end - 1; start >= 0; start--)
                 {
-                    if (double.IsPositiveInfinity(cost[column - 1, start]))
+                    if (double.IsPositiveInfinity(cost[before + start]))
                         continue;
-                    var total = cost[column - 1, start]
-                        + (start == end && filled(column - 1) ? 0 : PlaceCost(words, start, end, columns, column - 1));
+                    var (left, right) = (words[start].Box.Left, words[end - 1].Box.Right);
+                    var own = Math.Max(0, Math.Min(right, span.Heading.Right) - Math.Max(left, span.Heading.Left));
+                    var total = cost[before + start] + span.Apart(left, right) + elsewhere[start * (n + 1) + end] - own
+                        + gaps.Parting[start] + gaps.WithinUpTo[end - 1] - gaps.WithinUpTo[start];
                     // Reading a number costs far more than measuring gaps, so it is done last and seldom.
-                    if (total < cost[column, end] && start < end)
-                        total += KindCost(words, start, end, columns[column - 1].Rule, habits);
-                    if (total < cost[column, end])
-                        (cost[column, end], from[column, end]) = (total, start);
+                    if (total < best)
+                        total += KindCost(words[start..end], span.Rule, habits);
+                    if (total < best)
+                        (best, bestStart) = (total, start);
                 }
+                (cost[at + end], from[at + end]) = (best, bestStart);
             }
         }
         var assigned = new int[n];
         for (var (column, end) = (m, n); column > 0; column--)
         {
-            var start = from[column, end];
-            for (var word = start; word < end; word++)
-                assigned[word] = column - 1;
+            var start = from[column * (n + 1) + end];
+            assigned.AsSpan(start, end - start).Fill(column - 1);
             end = start;
         }
         return assigned;
     }
 
-    private static double PlaceCost(IReadOnlyList<Word> words, int start, int end, IReadOnlyList<ColumnSpan> columns, int at)
+    /// <summary>For each run of words how many points of headings it stands under, all columns together.</summary>
+    private static double[] HeadingsUnder(ReadOnlySpan<Word> words, ReadOnlySpan<ColumnSpan> columns)
     {
-        var column = columns[at];
-        if (start == end)
-            return column.Rule is { Required: true } ? EmptyRequired : EmptyOptional;
-        var (left, right) = (words[start].Box.Left, words[end - 1].Box.Right);
-        var cost = column.Apart(left, right);
-        for (var other = 0; other < columns.Count; other++)
+        var under = new double[(words.Length + 1) * (words.Length + 1)];
+        for (var start = 0; start < words.Length; start++)
         {
-            if (other != at)
-                cost += Math.Max(0, Math.Min(right, columns[other].Heading.Right) - Math.Max(left, columns[other].Heading.Left));
+            for (var end = start + 1; end <= words.Length; end++)
+            {
+                var sum = 0.0;
+                foreach (var column in columns)
+                {
+                    sum += Math.Max(
+                        0, Math.Min(words[end - 1].Box.Right, column.Heading.Right) - Math.Max(words[start].Box.Left, column.Heading.Left));
+                }
+                under[start * (words.Length + 1) + end] = sum;
+            }
         }
-        if (start > 0 && Gap(words, start) < BlankWidth(words, start))
-            cost += PartedAtBlank;
-        for (var word = start + 1; word < end; word++)
-        {
-            if (Gap(words, word) > BlankWidth(words, word))
-                cost += Gap(words, word) * GapWithin;
-        }
-        return cost;
+        return under;
     }
 
-    private static double KindCost(IReadOnlyList<Word> words, int start, int end, ColumnRule? rule, Habits habits) =>
-        rule is null || rule.Kind == ValueKind.Text
-            || (end - start <= MostNumberWords && IsItsKind(words, start, end, rule, habits)) ? 0 : NotItsKind;
+    private static double KindCost(ReadOnlySpan<Word> words, ColumnRule? rule, Habits habits) =>
+        rule is null || rule.Kind == ValueKind.Text || (words.Length <= MostNumberWords && IsItsKind(words, rule, habits)) ? 0 : NotItsKind;
 
-    private static double Gap(IReadOnlyList<Word> words, int at) => words[at].Box.Left - words[at - 1].Box.Right;
-
-    private static double BlankWidth(IReadOnlyList<Word> words, int at) => 0.62 * Math.Max(words[at].Size, words[at - 1].Size);
-
-    private static bool IsItsKind(IReadOnlyList<Word> words, int start, int end, ColumnRule rule, Habits habits)
+    private static bool IsItsKind(ReadOnlySpan<Word> words, ColumnRule rule, Habits habits)
     {
-        var text = words[start].Text;
-        for (var word = start + 1; word < end; word++)
-            text += " " + words[word].Text;
+        var text = Printed.TextOf(words);
         return Printed.IsDash(text) || new Printed(text, []).Read(rule.Tidy, rule.Kind, habits).Reading.IsGood;
+    }
+
+    /// <summary>What the gaps before words cost.</summary>
+    /// <param name="Parting">What it costs to begin a column at a word: something only if a mere blank stands before it.</param>
+    /// <param name="WithinUpTo">What the wide gaps up to a word cost if they stand within one column.</param>
+    private readonly record struct Gaps(double[] Parting, double[] WithinUpTo)
+    {
+        public static Gaps Of(ReadOnlySpan<Word> words)
+        {
+            var gaps = new Gaps(new double[words.Length], new double[words.Length]);
+            for (var word = 1; word < words.Length; word++)
+            {
+                var gap = words[word].Box.Left - words[word - 1].Box.Right;
+                var isBlank = !TextLine.IsCellGap(words[word - 1], words[word]);
+                gaps.Parting[word] = isBlank ? PartedAtBlank : 0;
+                gaps.WithinUpTo[word] = gaps.WithinUpTo[word - 1] + (isBlank ? 0 : gap * GapWithin);
+            }
+            return gaps;
+        }
     }
 }

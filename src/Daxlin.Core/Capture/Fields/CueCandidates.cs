@@ -1,4 +1,4 @@
-using System.Collections.Immutable;
+using System.Runtime.InteropServices;
 using Daxlin.Core.Pages;
 using Daxlin.Core.Templates;
 
@@ -42,7 +42,7 @@ internal static class CueCandidates
     {
         var startsCell = place.FirstChar == 0 && (place.FirstWord == 0 || IsCellGap(line, place.FirstWord));
         var rest = RestOfCell(line, place);
-        var caption = rest.Count == 0 || (rule.Side is Side.Beside && !char.IsLetter(TextOf(rest)[0]))
+        var caption = rest.Count == 0 || (rule.Side is Side.Beside && !char.IsLetter(rest[0].Text[0]))
             || (rule.Side is Side.Beside && EndsInColon(line, place));
         return (startsCell ? 0 : 1) + (caption ? 0 : 2);
     }
@@ -53,8 +53,7 @@ internal static class CueCandidates
         return place.EndChar < word.Length ? word[place.EndChar] is ':' or '#' : word[place.EndChar - 1] is ':' or '#' or '.';
     }
 
-    private static bool IsCellGap(TextLine line, int word) =>
-        TextLine.PartIntoCells([line.Words[word - 1], line.Words[word]]).Length > 1;
+    private static bool IsCellGap(TextLine line, int word) => TextLine.IsCellGap(line.Words[word - 1], line.Words[word]);
 
     /// <summary>The words after the cue in its own cell, without the punctuation between.</summary>
     private static List<Word> RestOfCell(TextLine line, CuePlace place)
@@ -76,8 +75,6 @@ internal static class CueCandidates
         return rest;
     }
 
-    private static string TextOf(List<Word> words) => string.Join(' ', words.Select(word => word.Text));
-
     private static IEnumerable<Printed> Near(ByCue rule, CueSpot spot) => rule.Side switch
     {
         Side.Beside => Beside(rule, spot),
@@ -92,12 +89,12 @@ internal static class CueCandidates
         var line = spot.Page.Lines[spot.Line];
         var rest = RestOfCell(line, spot.Place);
         if (rest.Count > 0)
-            yield return Printed.Of(line.Page, rest);
+            yield return Printed.Of(line.Page, CollectionsMarshal.AsSpan(rest));
         var right = CellsBy(spot)
             .Where(cell => cell.Box.Left >= spot.Place.Box.Right && cell.Box.Left - spot.Place.Box.Right <= rule.Reach)
             .OrderBy(cell => cell.Box.Left);
         foreach (var cell in right)
-            yield return Printed.Of(line.Page, cell.Words);
+            yield return Printed.Of(line.Page, cell.Words.AsSpan());
     }
 
     private static IEnumerable<Printed> Before(ByCue rule, CueSpot spot)
@@ -105,12 +102,12 @@ internal static class CueCandidates
         var line = spot.Page.Lines[spot.Line];
         var own = line.Words[..spot.Place.FirstWord];
         if (!own.IsEmpty && !IsCellGap(line, spot.Place.FirstWord))
-            yield return Printed.Of(line.Page, TextLine.PartIntoCells(own)[^1].Words);
+            yield return Printed.Of(line.Page, TextLine.PartIntoCells(own)[^1].Words.AsSpan());
         var left = CellsBy(spot)
             .Where(cell => cell.Box.Right <= spot.Place.Box.Left && spot.Place.Box.Left - cell.Box.Right <= rule.Reach)
             .OrderByDescending(cell => cell.Box.Right);
         foreach (var cell in left)
-            yield return Printed.Of(line.Page, cell.Words);
+            yield return Printed.Of(line.Page, cell.Words.AsSpan());
     }
 
     /// <summary>Cells whose height overlaps the cue's by half, on its own line or one printed a little higher or lower.</summary>
@@ -148,7 +145,7 @@ internal static class CueCandidates
                 .MaxBy(cell => cell.Box.SharedWidth(spot.Place.Box));
             if (best is not null)
             {
-                yield return Printed.Of(lines[index].Page, best.Words);
+                yield return Printed.Of(lines[index].Page, best.Words.AsSpan());
                 yield break;
             }
         }

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Runtime.InteropServices;
 using Daxlin.Core.Checks;
 using Daxlin.Core.Pages;
 using Daxlin.Core.Templates;
@@ -109,7 +110,7 @@ public static class FieldCapture
         var inside = page.Lines
             .Select(line => line.Words.Where(word => at.Place.HoldsCenterOf(word.Box)).ToList())
             .Where(words => words.Count > 0)
-            .Select(words => Printed.Of(page.Number, words))
+            .Select(words => Printed.Of(page.Number, CollectionsMarshal.AsSpan(words)))
             .ToList();
         if (inside.Count > 0)
             yield return inside.Aggregate((all, more) => all.With(more));
