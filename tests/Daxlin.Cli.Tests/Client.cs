@@ -1,0 +1,31 @@
+using System.Diagnostics;
+using System.Text.Json.Nodes;
+using Daxlin.Testing;
+
+namespace Daxlin.Cli.Tests;
+
+/// <summary>Runs the client as a person would, in a process of its own.</summary>
+internal static class Client
+{
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(120);
+
+    public static async Task<(int ExitCode, string Out, string Error)> Run(string? server, params string[] arguments)
+    {
+        var start = new ProcessStartInfo("dotnet") { RedirectStandardOutput = true, RedirectStandardError = true };
+        start.ArgumentList.Add(Path.Combine(AppContext.BaseDirectory, "daxlin.dll"));
+        foreach (var argument in arguments)
+            start.ArgumentList.Add(argument);
+        start.Environment["DAXLIN_SERVER"] = server ?? "http://localhost:1";
+        start.Environment["DAXLIN_SERVICE"] = Path.Combine(AppContext.BaseDirectory, "Daxlin.Service.dll");
+        start.Environment["DAXLIN_SAMPLES"] = Repository.Samples;
+        using var process = Process.Start(start)!;
+        var (output, error) = (process.StandardOutput.ReadToEndAsync(), process.StandardError.ReadToEndAsync());
+        using var patience = new CancellationTokenSource(Patience);
+        await process.WaitForExitAsync(patience.Token);
+        return (process.ExitCode, await output, await error);
+    }
+
+    /// <summary>Runs with --json and reads what comes back.</summary>
+    public static async Task<JsonNode> Json(string server, params string[] arguments) =>
+        JsonNode.Parse((await Run(server, [.. arguments, "--json"])).Out)!;
+}

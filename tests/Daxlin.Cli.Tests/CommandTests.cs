@@ -1,0 +1,135 @@
+using System.Text.Json.Nodes;
+using CsvHelper;
+using Daxlin.Testing;
+
+namespace Daxlin.Cli.Tests;
+
+public sealed class CommandTests : IDisposable
+{
+    private readonly string scratch = Directory.CreateTempSubdirectory("daxlin-cli-").FullName;
+
+    public void Dispose() => Directory.Delete(scratch, recursive: true);
+
+    [Fact]
+    public async Task The_demo_runs_once_and_ends_well()
+    {
+        var (code, said, error) = await Client.Run(null, "demo", "--once", "--data", Path.Combine(scratch, "data"));
+        Assert.True(code == 0, error);
+        Assert.Contains("24 documents   4 ▲ held   20 ○ clear", said, StringComparison.Ordinal);
+        foreach (var sentence in new[] { "5.7 × 5.29 EUR comes to 30.15 EUR", "(18,000.00 GBP more)", "The 9 lines add up to 5,104.18 GBP", "3,743.85 EUR (0.60 EUR more)" })
+            Assert.Contains(sentence, said.ReplaceLineEndings(" ").Replace("      ", "", StringComparison.Ordinal), StringComparison.Ordinal);
+        Assert.Contains("Posting run 1: 20 invoices, 464 rows", said, StringComparison.Ordinal);
+        Assert.All(said.Split('\n'), line => Assert.True(line.Length <= 100, $"wider than 100 columns: {line}"));
+        Assert.True(File.Exists(Path.Combine(scratch, "data", "posting-run-1.csv")));
+    }
+
+    [Fact]
+    public async Task Every_row_of_the_demo_is_posted_as_its_truth_says()
+    {
+        await using var service = await ServiceUnderTest.Start();
+        var server = service.Address;
+        var templates = Directory.GetFiles(Repository.Samples, "*.template.json", SearchOption.AllDirectories);
+        Assert.Equal(4, (await Client.Json(server, ["template", "save", .. templates])).AsArray().Count);
+        var (code, said, _) = await Client.Run(server, "batch", "add", "November", Repository.Samples, "--wait", "--json");
+        Assert.Equal(1, code);
+        var batch = JsonNode.Parse(said)!;
+        Assert.Equal((24, 20, 4), ((int)batch["documents"]!, (int)batch["invoices"]!["clear"]!, (int)batch["invoices"]!["held"]!));
+
+        var clear = batch["invoiceList"]!.AsArray().Where(invoice => (string?)invoice!["state"] == "clear").Select(invoice => $"{invoice!["id"]}");
+        Assert.Equal(0, (await Client.Run(server, ["invoice", "approve", .. clear])).ExitCode);
+        var file = Path.Combine(scratch, "run.csv");
+        Assert.Equal(0, (await Client.Run(server, "posting", "run", "--batch", $"{batch["id"]}", "--out", file)).ExitCode);
+
+        var posted = Posted(file);
+        var truth = Repository.FamiliesOf(Repository.Samples).SelectMany(family => JsonNode.Parse(File.ReadAllText(Path.Combine(family, "truth.json")))!["invoices"]!.AsArray())
+            .Where(invoice => (string?)invoice!["arithmetic"] == "consistent").Select(invoice => invoice!).ToList();
+        Assert.Equal(truth.Sum(invoice => invoice["lines"]!.AsArray().Count), posted.Count);
+        Assert.All(truth, invoice =>
+        {
+            var rows = posted.Where(row => row["invoiceNumber"] == (string?)invoice["invoiceNumber"]).ToList();
+            Assert.Equal(
+                invoice["lines"]!.AsArray().Select(line => ((string?)line!["itemCode"], Number(line["quantity"]), Number(line["unitPrice"]), Number(line["amount"]))),
+                rows.Select(row => ((string?)row["itemCode"], decimal.Parse(row["quantity"]), decimal.Parse(row["unitPrice"]), decimal.Parse(row["amount"]))));
+            Assert.All(rows, row => Assert.Equal(
+                ((string?)invoice["file"], (string?)invoice["invoiceDate"], Number(invoice["total"]), Number(invoice["taxTotal"])),
+                (row["file"], row["invoiceDate"], decimal.Parse(row["total"]), decimal.Parse(row["tax"]))));
+            Assert.All(rows, row => Assert.InRange(int.Parse(row["page"]), 1, (int)invoice["pages"]!));
+        });
+
+        var (again, _, sentence) = await Client.Run(server, "posting", "run", "--out", Path.Combine(scratch, "second.csv"));
+        Assert.Equal((0, false), (again, File.Exists(Path.Combine(scratch, "second.csv"))));
+        Assert.Contains("nothing to post", sentence, StringComparison.Ordinal);
+        var copy = Path.Combine(scratch, "copy.csv");
+        await Client.Run(server, "posting", "file", "1", "--out", copy);
+        Assert.Equal(File.ReadAllBytes(file), File.ReadAllBytes(copy));
+    }
+
+    [Fact]
+    public async Task Commands_print_what_a_clerk_asks_for()
+    {
+        await using var service = await ServiceUnderTest.Start();
+        var server = service.Address;
+        Assert.Contains("No batches yet", (await Client.Run(server, "batch", "list")).Out, StringComparison.Ordinal);
+        await service.SaveTemplates(Repository.Samples);
+        await Client.Run(server, "batch", "add", "November", Path.Combine(Repository.Samples, "halvard-marine-diesel"), "--wait");
+        var held = (await Client.Json(server, "batch", "show", "1"))["invoiceList"]!.AsArray().Single(invoice => (string?)invoice!["state"] == "held")!;
+
+        var (code, sheet, _) = await Client.Run(server, "invoice", "show", $"{held["id"]}");
+        Assert.Equal(1, code);
+        Assert.Contains("▲ 10,937.71 GBP plus tax 2,187.54 GBP comes to 13,125.25 GBP; the invoice states 31,125.25 GBP", sheet, StringComparison.Ordinal);
+        Assert.Contains("31,125.25 GBP", sheet, StringComparison.Ordinal);
+        var detail = await Client.Json(server, "invoice", "show", $"{held["id"]}");
+        Assert.Equal("halvard-standard", (string?)detail["template"]);
+        Assert.Contains(detail["ties"]!.AsArray(), tie => !(bool)tie!["holds"]! && (string?)tie["difference"] == "18000.00");
+
+        var (list, templates, _) = await Client.Run(server, "template", "list");
+        Assert.Equal(0, list);
+        Assert.Equal(4, templates.Split('\n').Count(line => line.Contains("-standard", StringComparison.Ordinal)));
+        var (_, document, _) = await Client.Run(server, "template", "show", "halvard-standard");
+        var saved = Path.Combine(scratch, "again.template.json");
+        await File.WriteAllTextAsync(saved, document);
+        Assert.Equal(2, (int)(await Client.Json(server, "template", "save", saved))["version"]!);
+        Assert.False((bool)(await Client.Json(server, "template", "save", saved))["isNew"]!);
+    }
+
+    [Fact]
+    public async Task What_cannot_be_done_is_said_in_a_sentence_with_its_exit_code()
+    {
+        await using var service = await ServiceUnderTest.Start();
+        var server = service.Address;
+        var faulty = Path.Combine(scratch, "faulty.template.json");
+        await File.WriteAllTextAsync(faulty, "{\n  \"name\": \"x\",\n  \"vendr\": \"X\"\n}");
+        foreach (var (exitCode, says, arguments) in new (int, string, string[])[]
+        {
+            (2, "There is no file or folder /nowhere; nothing was taken in.", ["batch", "add", "B", "/nowhere"]),
+            (2, "There is no file none.json.", ["template", "save", "none.json"]),
+            (3, "line 3, vendr: The key “vendr” is unknown here", ["template", "save", faulty]),
+            (3, "There is no invoice 99.", ["invoice", "show", "99"]),
+            (3, "There is no batch 99.", ["posting", "run", "--batch", "99", "--out", Path.Combine(scratch, "x.csv")]),
+            (2, "cannot be written, so nothing was posted", ["posting", "run", "--out", "/nowhere/x.csv"]),
+            (2, "is no address of a server", ["batch", "list", "--server", "elsewhere"]),
+            (3, "No Daxlin service answers at http://localhost:1", ["batch", "list", "--server", "http://localhost:1"]),
+            (2, "frobnicate", ["frobnicate"]),
+        })
+        {
+            var (code, said, error) = await Client.Run(server, arguments);
+            Assert.True(code == exitCode, $"{string.Join(' ', arguments)} ends with {code}: {said} {error}");
+            Assert.Contains(says, said + error, StringComparison.Ordinal);
+        }
+        Assert.Empty((await service.Get("batches")).AsArray());
+    }
+
+    private static List<Dictionary<string, string>> Posted(string file)
+    {
+        using var csv = CsvReader.Create(File.OpenRead(file));
+        var rows = new List<Dictionary<string, string>>();
+        while (csv.Read())
+        {
+            var headers = csv.Headers.ToArray();
+            rows.Add(headers.Select((name, at) => (name, value: csv.GetString(at))).ToDictionary(cell => cell.name, cell => cell.value));
+        }
+        return rows;
+    }
+
+    private static decimal Number(JsonNode? node) => decimal.Parse((string)node!, System.Globalization.CultureInfo.InvariantCulture);
+}
