@@ -59,7 +59,12 @@ function OpenBatch({ batch }: { batch: Batch }) {
           </Button>
         </div>
       </div>
-      <Dropzone.FullScreen active={!taking?.isRunning} onDrop={take} openRef={openFiles}>
+      <Dropzone.FullScreen
+        active={!taking?.isRunning}
+        onDrop={take}
+        withinPortal={false}
+        inputProps={{ "aria-label": "Dropped files" }}
+      >
         <p style={{ textAlign: "center", marginTop: "40vh", fontSize: 18 }}>
           Drop the files to take them into {batch.name}
         </p>

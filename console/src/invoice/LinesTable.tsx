@@ -60,7 +60,7 @@ export function LinesTable({ invoice, rows, prefix, chosen, choose }: Props) {
       <table className="sheet lines-table">
         <thead>
           <tr>
-            <th className="figure">{prefix === "lines" ? "Row" : ""}</th>
+            <th className="figure">Row</th>
             {columns.map((column) => (
               <th key={column} className={isFigure(column) ? "figure" : ""}>
                 {SHORT[column] ?? spokenName(column)}

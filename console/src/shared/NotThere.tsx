@@ -7,7 +7,10 @@ export function NotThere() {
   return (
     <main className="page">
       <Empty>
-        There is no such page. <Link to="/">Go to the batches.</Link>
+        <h1>There is no such page.</h1>
+        <p>
+          <Link to="/">Go to the batches.</Link>
+        </p>
       </Empty>
     </main>
   );

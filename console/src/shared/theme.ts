@@ -18,7 +18,7 @@ export const theme = createTheme({
   fontFamily: "Roboto, sans-serif",
   fontSizes: { xs: "11px", sm: "12.5px", md: "13.5px", lg: "15px", xl: "18px" },
   primaryColor: "deep",
-  primaryShade: { light: 7, dark: 5 },
+  primaryShade: { light: 7, dark: 6 },
   colors: { deep },
   defaultRadius: 2,
   autoContrast: true,

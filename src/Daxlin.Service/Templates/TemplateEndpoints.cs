@@ -15,6 +15,8 @@ internal static class TemplateEndpoints
         var templates = api.MapGroup("/templates").WithTags("Templates");
         templates.MapGet("", List).WithSummary("All templates, the newest version of each.");
         templates.MapPost("", Save).WithSummary("Saves a template document; a changed one becomes the next version.");
+        api.MapGet("/template.schema.json", () => Results.Stream(TemplateSchema.Open(), "application/schema+json")).WithTags("Templates")
+            .WithSummary("The JSON Schema of template documents.");
         templates.MapGet("/{name}", Show).WithSummary("A template with its document, the newest version unless one is named.");
     }
 

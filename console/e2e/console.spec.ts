@@ -1,0 +1,174 @@
+import { readFileSync } from "node:fs";
+import AxeBuilder from "@axe-core/playwright";
+import { type APIRequestContext, expect, type Page, test } from "@playwright/test";
+import type { InvoiceSummary } from "../src/api/client";
+
+async function invoices(request: APIRequestContext, batch = 1): Promise<InvoiceSummary[]> {
+  return (await request.get(`/api/v1/batches/${batch}/invoices`)).json();
+}
+
+async function idOf(request: APIRequestContext, file: string): Promise<number> {
+  const found = (await invoices(request)).find((invoice) => invoice.file === file);
+  expect(found, file).toBeDefined();
+  return found?.id ?? 0;
+}
+
+async function expectNoViolation(page: Page) {
+  const result = await new AxeBuilder({ page }).analyze();
+  expect(result.violations.map((violation) => `${violation.id}: ${violation.nodes[0]?.html}`)).toEqual([]);
+}
+
+for (const colorScheme of ["light", "dark"] as const) {
+  test.describe(colorScheme, () => {
+    test.use({ colorScheme });
+
+    test("no page violates a rule of accessibility", async ({ page, request }) => {
+      await page.goto("/");
+      await expect(page.getByRole("link", { name: "Kestrel Sound Ferries, November" })).toBeVisible();
+      await expectNoViolation(page);
+      await page.goto("/batches/1");
+      await expect(page.getByRole("row")).toHaveCount(25);
+      await expectNoViolation(page);
+      await page.goto(`/invoices/${await idOf(request, "brinewood-chandlery-05.pdf")}`);
+      await page.getByRole("img", { name: "Page 1" }).waitFor();
+      await page.getByRole("list", { name: "What to look at" }).getByRole("button").click();
+      await expectNoViolation(page);
+      await page.goto("/nowhere");
+      await expectNoViolation(page);
+    });
+  });
+}
+
+test("a batch tells what to look at first, and the filter that a clerk sets stays", async ({ page }) => {
+  await page.goto("/batches/1");
+  const rows = page.getByRole("row");
+  await expect(rows.nth(1)).toContainText("▲ held");
+  await expect(rows.nth(1)).toContainText(
+    "Line 2: 5.7 × 5.29 EUR comes to 30.15 EUR; the invoice states 30.51 EUR",
+  );
+  await page.getByText("To look at 4").click();
+  await expect(rows).toHaveCount(5);
+  await page.reload();
+  await expect(rows).toHaveCount(5);
+  await page.getByText("All 24").click();
+  await expect(rows).toHaveCount(25);
+});
+
+test("a value shows its place on the page, and a place its value", async ({ page, request }) => {
+  await page.goto(`/invoices/${await idOf(request, "skerrow-sail-loft-02.pdf")}`);
+  const total = page.locator('[data-value="total"]');
+  await expect(total).toContainText("50,706.26 EUR");
+  await page.locator('[data-mark="total"]').waitFor();
+  await total.click();
+  const mark = page.locator('[data-mark="total"]');
+  await expect(mark).toHaveClass(/chosen/);
+  await expect(mark).toBeInViewport();
+  await expect(page.locator(".connector path")).toHaveAttribute("d", /^M /);
+
+  await page.locator('[data-mark="lines[3].amount"]').click();
+  const cell = page.locator('[data-value="lines[3].amount"]');
+  await expect(cell).toBeFocused();
+  await expect(cell).toHaveClass(/chosen/);
+  await page.keyboard.press("ArrowDown");
+  await expect(page.locator('[data-value="lines[4].itemCode"]')).toBeFocused();
+  await expect(page.locator('[data-mark="lines[4].itemCode"]')).toHaveClass(/chosen/);
+});
+
+test("a mark stands over its printed figures", async ({ page, request }) => {
+  const id = await idOf(request, "port-ellery-galley-01.pdf");
+  await page.goto(`/invoices/${id}`);
+  await page.locator('[data-mark="total"]').waitFor();
+  const invoice = await (await request.get(`/api/v1/invoices/${id}`)).json();
+  const [leaf, mark] = [
+    await page.locator(".leaf").first().boundingBox(),
+    await page.locator('[data-mark="total"]').boundingBox(),
+  ];
+  const scale = (leaf?.width ?? 0) / 595;
+  expect((mark?.x ?? 0) - (leaf?.x ?? 0)).toBeCloseTo(invoice.fields.total.box.left * scale, 0);
+  expect((mark?.y ?? 0) - (leaf?.y ?? 0)).toBeCloseTo(invoice.fields.total.box.top * scale, 0);
+});
+
+test("a clear invoice is approved by the keyboard, a held one only with a reason, and words typed stay", async ({
+  page,
+  request,
+}) => {
+  await page.goto(`/invoices/${await idOf(request, "halvard-marine-diesel-01.pdf")}`);
+  await expect(page.getByText("○ clear")).toBeVisible();
+  await page.keyboard.press("Control+Enter");
+  await expect(page.getByText("● approved")).toBeVisible();
+
+  await page.goto(`/invoices/${await idOf(request, "halvard-marine-diesel-05.pdf")}`);
+  await expect(page.getByText("▲ held")).toBeVisible();
+  await page.keyboard.press("Control+Enter");
+  const reason = page.getByLabel("Why it is right all the same");
+  await expect(page.getByRole("button", { name: "Approve", exact: true })).toBeDisabled();
+  await reason.fill("Total corrected by credit note HMD/77");
+  await page.reload();
+  await page.getByRole("button", { name: "Approve all the same" }).click();
+  await expect(reason).toHaveValue("Total corrected by credit note HMD/77");
+  await page.getByRole("button", { name: "Approve", exact: true }).click();
+  await expect(page.getByText("● approved")).toBeVisible();
+  await expect(page.getByText("because: Total corrected by credit note HMD/77")).toBeVisible();
+
+  await page.goto("/batches/1");
+  await page.getByRole("button", { name: "Post 2 approved" }).click();
+  await expect(page.getByText("■ Run 1: 2 invoices, 34,202.94 GBP.")).toBeVisible();
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("link", { name: "Fetch the file" }).click(),
+  ]);
+  expect(download.suggestedFilename()).toBe("posting-run-1.csv");
+});
+
+test("files are taken in from the page; a bad one is set aside with its reason, and markup in names stays text", async ({
+  page,
+}) => {
+  await page.goto("/");
+  await page.getByLabel("Name of the new batch").fill("<b>Second</b>");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("heading", { name: "<b>Second</b>" })).toBeVisible();
+  await expect(page.getByText("This batch is empty.")).toBeVisible();
+  await page.getByLabel("Files to take in").setInputFiles([
+    {
+      name: "again.pdf",
+      mimeType: "application/pdf",
+      buffer: readFileSync("../samples/port-ellery-galley/port-ellery-galley-03.pdf"),
+    },
+    {
+      name: "<img src=x onerror=alert(1)>.pdf",
+      mimeType: "application/pdf",
+      buffer: Buffer.from("no PDF"),
+    },
+  ]);
+  await expect(page.getByText("2 of 2 files taken in")).toBeVisible();
+  await expect(page.getByRole("cell", { name: "<img src=x onerror=alert(1)>.pdf" })).toBeVisible();
+  await expect(
+    page.getByRole("cell", { name: "This is not a PDF: it does not begin as one." }),
+  ).toBeVisible();
+  // The same invoice is in the demo's batch already.
+  await expect(page.getByRole("cell", { name: /sent the invoice number PE\d+ before/ })).toBeVisible();
+  await expect(page.getByText("sent the invoice number")).toContainText("Kestrel Sound Ferries, November");
+});
+
+test("files dropped on a batch are taken in", async ({ page, request }) => {
+  const batch = await (await request.post("/api/v1/batches", { data: { name: "Dropped" } })).json();
+  await page.goto(`/batches/${batch.id}`);
+  await expect(page.getByText("This batch is empty.")).toBeVisible();
+  const files = await page.evaluateHandle(() => {
+    const transfer = new DataTransfer();
+    transfer.items.add(new File(["no PDF either"], "dropped.pdf", { type: "application/pdf" }));
+    return transfer;
+  });
+  await page.dispatchEvent("body", "dragenter", { dataTransfer: files });
+  const zone = page.getByText("Drop the files to take them into Dropped");
+  await expect(zone).toBeVisible();
+  await zone.dispatchEvent("drop", { dataTransfer: files });
+  await expect(page.getByRole("cell", { name: "dropped.pdf" })).toBeVisible();
+});
+
+test("what cannot be shown says so", async ({ page }) => {
+  await page.goto("/invoices/9999");
+  await expect(page.getByRole("alert")).toContainText("There is no invoice 9999.");
+  await page.goto("/nowhere");
+  await expect(page.getByText("There is no such page.")).toBeVisible();
+});

@@ -1,0 +1,37 @@
+import { mkdtempSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { defineConfig } from "@playwright/test";
+
+const port = 7391;
+
+export default defineConfig({
+  testDir: "e2e",
+  // One service with one set of data serves all tests, so they take turns.
+  workers: 1,
+  timeout: 60_000,
+  reporter: [["list"], ["json", { outputFile: "test-results/report.json" }]],
+  use: {
+    baseURL: `http://localhost:${port}`,
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+      args: [
+        "--no-sandbox",
+        "--disable-gpu",
+        "--disable-quic",
+        "--no-first-run",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
+      ],
+    },
+  },
+  webServer: {
+    command: `../daxlin demo --port ${port} --data ${mkdtempSync(join(tmpdir(), "daxlin-e2e-"))}`,
+    // The last of the demo's invoices is there: all are.
+    url: `http://localhost:${port}/api/v1/invoices/24`,
+    timeout: 180_000,
+    gracefulShutdown: { signal: "SIGTERM", timeout: 10_000 },
+  },
+});
