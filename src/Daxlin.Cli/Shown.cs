@@ -32,6 +32,14 @@ internal static class Shown
         _ => state,
     };
 
+    /// <summary>A field's name as it is read aloud: invoiceNumber is "invoice number".</summary>
+    public static string Spoken(string name) => name switch
+    {
+        "iban" => "IBAN",
+        "vendorTaxId" => "vendor tax ID",
+        _ => string.Concat(name.Select(c => char.IsUpper(c) ? " " + char.ToLowerInvariant(c) : c.ToString())),
+    };
+
     public static string Cut(string text, int length) => text.Length <= length ? text : text[..(length - 1)] + "…";
 
     public static string Time(JsonNode? node) =>

@@ -38,5 +38,22 @@ internal static class Terminal
         return table;
     }
 
+    /// <summary>Gives one column of a full table what the others leave over, so that it wraps and they do not.</summary>
+    public static void LetWrap(Table table, int column, IEnumerable<IReadOnlyList<string>> rows)
+    {
+        var taken = 0;
+        for (var other = 0; other < table.Columns.Count; other++)
+        {
+            // Beside its text a column takes its padding and the blanks between columns.
+            if (other != column)
+                taken += rows.Max(row => row[other].Length) + 2;
+        }
+        var widest = rows.Max(row => row[column].Length);
+        table.Columns[column].NoWrap = false;
+        table.Columns[column].Width = Math.Clamp(Out.Profile.Width - taken - 4, 12, Math.Max(12, widest));
+        foreach (var row in rows.Skip(1))
+            table.AddRow(row.Select(cell => new Text(cell)));
+    }
+
     public static void Line(string text = "") => Out.WriteLine(text);
 }

@@ -20,7 +20,7 @@ internal static class BatchSheet
                 table.AddRow(
                     new Text(Shown.Text(invoice["id"])),
                     new Text(Shown.State(Shown.Text(invoice["state"]))),
-                    new Text(Shown.Cut(Shown.Text(invoice["vendor"]) is { Length: > 0 } vendor ? vendor : Shown.Text(invoice["file"]), 26)),
+                    new Text(Shown.Cut(Shown.Text(invoice["vendor"]) is { Length: > 0 } vendor ? vendor : Shown.Text(invoice["file"]), 28)),
                     new Text(Shown.Cut(Shown.Text(invoice["invoiceNumber"]), 17)),
                     new Text(Shown.Text(invoice["invoiceDate"])),
                     new Text(Shown.Text(invoice["kind"]) == "creditNote" ? total + " cr" : total),

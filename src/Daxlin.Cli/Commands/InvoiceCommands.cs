@@ -58,16 +58,16 @@ internal static class InvoiceCommands
         Terminal.Line($"Invoice {Shown.Text(invoice["id"])}  {Shown.State(Shown.Text(invoice["state"]))}"
             + (Shown.Text(invoice["kind"]) == "creditNote" ? "  credit note" : "")
             + $"  {Shown.Text(invoice["vendor"])} {Field(invoice, "invoiceNumber")}");
-        Terminal.Line($"{Shown.Text(invoice["document"]!["file"])}, {Shown.Text(invoice["pages"])} page(s), batch {Shown.Text(invoice["batch"])} "
+        Terminal.Line($"{Shown.Text(invoice["document"]!["file"])}, {Shown.Text(invoice["pages"])} {(Shown.Number(invoice["pages"]) == 1 ? "page" : "pages")}, batch {Shown.Text(invoice["batch"])} "
             + $"“{Shown.Text(invoice["batchName"])}”, template {Shown.Text(invoice["template"])} version {Shown.Text(invoice["templateVersion"])}");
         foreach (var finding in invoice["findings"]!.AsArray())
             Terminal.Line($"▲ {Shown.Text(finding!["message"])}");
 
         var fields = Terminal.NewTable(("field", false), ("value", true), ("page", true), ("found", false));
-        foreach (var (name, value) in invoice["fields"]!.AsObject())
+        foreach (var (name, value) in invoice["fields"]!.AsObject().OrderBy(field => Rank(field.Key)))
         {
             fields.AddRow(
-                new Text(name), new Text(Value(value!, currency)), new Text(Page(value!)), new Text(Shown.Cut(Shown.Text(value!["whereabouts"]), 40)));
+                new Text(Shown.Spoken(name)), new Text(Value(value!, currency)), new Text(Page(value!)), new Text(Shown.Cut(Shown.Text(value!["whereabouts"]), 40)));
         }
         if (fields.Rows.Count > 0)
             Terminal.Out.Write(fields);
@@ -84,24 +84,40 @@ internal static class InvoiceCommands
         }
     }
 
+    /// <summary>The order in which a clerk reads a header; names of a template's own come after.</summary>
+    private static int Rank(string name) =>
+        Array.IndexOf(ReadingOrder, name) is >= 0 and var at ? at : ReadingOrder.Length;
+
+    private static readonly string[] ReadingOrder =
+    [
+        "invoiceNumber", "invoiceDate", "dueDate", "purchaseOrder", "vendorName", "vendorTaxId", "iban", "currency", "subtotal",
+        "discount", "freight", "tax", "total",
+    ];
+
     private static void PrintLines(JsonNode invoice, string currency)
     {
         var lines = invoice["lines"]!.AsArray();
         if (lines.Count == 0)
             return;
+        var headings = new[] { "row", "item", "description", "quantity", $"price {currency}", "tax", $"amount {currency}", "page" };
+        var rows = lines.Select(line => (IReadOnlyList<string>)Row(line!)).Prepend(headings).ToList();
         var table = Terminal.NewTable(
-            ("row", true), ("item", false), ("description", false), ("quantity", true), ("unit price", true), ("tax", true),
-            ($"amount {currency}", true), ("page", true));
-        foreach (var line in lines)
-        {
-            var cells = line!["cells"]!;
-            table.AddRow(
-                new Text(Shown.Text(line["number"])), new Text(Cell(cells, "itemCode")), new Text(Shown.Cut(Cell(cells, "description"), 60)),
-                new Text($"{Shown.Grouped(Cell(cells, "quantity"))} {Cell(cells, "unit")}".Trim()),
-                new Text(Shown.Grouped(Cell(cells, "unitPrice"))), new Text(Cell(cells, "taxRate") is { Length: > 0 } rate ? rate + "%" : ""),
-                new Text(Shown.Grouped(Cell(cells, "amount"))), new Text(cells["amount"] is { } amount ? Page(amount) : ""));
-        }
+            (headings[0], true), (headings[1], false), (headings[2], false), (headings[3], true), (headings[4], true), (headings[5], true),
+            (headings[6], true), (headings[7], true));
+        Terminal.LetWrap(table, 2, rows);
         Terminal.Out.Write(table);
+    }
+
+    private static string[] Row(JsonNode line)
+    {
+        var cells = line["cells"]!;
+        return
+        [
+            Shown.Text(line["number"]), Cell(cells, "itemCode"), Cell(cells, "description"),
+            $"{Shown.Grouped(Cell(cells, "quantity"))} {Cell(cells, "unit")}".Trim(), Shown.Grouped(Cell(cells, "unitPrice")),
+            Cell(cells, "taxRate") is { Length: > 0 } rate ? rate + "%" : "", Shown.Grouped(Cell(cells, "amount")),
+            cells["amount"] is { } amount ? Page(amount) : "",
+        ];
     }
 
     private static string Value(JsonNode value, string currency) => Shown.Text(value["type"]) == "money"
