@@ -25,21 +25,28 @@ if (output.Length == 0)
 }
 Vendor[] vendors = [new BrinewoodChandlery(), new HalvardMarineDiesel(), new PortElleryGalley(), new SkerrowSailLoft()];
 int[] rows = [4, 17, 1, 34, 9, 60];
-foreach (var vendor in vendors.Where(vendor => !fastOnly || !vendor.IsSlow))
+try
 {
-    var folder = Path.Combine(output, vendor.Folder);
-    Directory.CreateDirectory(folder);
-    var lot = new Random(seed * 1000 + vendor.Folder.Length);
-    var made = new List<(MadeInvoice, string, int)>();
-    for (var index = 0; index < count; index++)
+    foreach (var vendor in vendors.Where(vendor => !fastOnly || !vendor.IsSlow))
     {
-        // One invoice in six is printed with a fault; in the demo it is the one with nine rows.
-        var fault = index % 6 == 4 && !clean ? vendor.UsualFault : Fault.None;
-        var invoice = InvoiceMaker.Make(vendor.Sells, lot, rows[index % 6], fault, vendor.NumberOf(index + seed * 100), hasOrder: index % 3 != 2);
-        var file = $"{vendor.Folder}-{index + 1:D2}.pdf";
-        made.Add((invoice, file, vendor.Draw(invoice, Path.Combine(folder, file))));
+        var folder = Path.Combine(output, vendor.Folder);
+        Directory.CreateDirectory(folder);
+        var lot = new Random(seed * 1000 + vendor.Folder.Length);
+        var made = new List<(MadeInvoice, string, int)>();
+        for (var index = 0; index < count; index++)
+        {
+            // One invoice in six is printed with a fault; in the demo it is the one with nine rows.
+            var fault = index % 6 == 4 && !clean ? vendor.UsualFault : Fault.None;
+            var invoice = InvoiceMaker.Make(vendor.Sells, lot, rows[index % 6], fault, vendor.NumberOf(index + seed * 100), hasOrder: index % 3 != 2);
+            var file = $"{vendor.Folder}-{index + 1:D2}.pdf";
+            made.Add((invoice, file, vendor.Draw(invoice, Path.Combine(folder, file))));
+        }
+        TruthWriter.Write(Path.Combine(folder, "truth.json"), vendor, made);
+        Console.WriteLine($"{vendor.Name}: {made.Count} invoices, {made.Sum(one => one.Item3)} pages");
     }
-    TruthWriter.Write(Path.Combine(folder, "truth.json"), vendor, made);
-    Console.WriteLine($"{vendor.Name}: {made.Count} invoices, {made.Sum(one => one.Item3)} pages");
+}
+finally
+{
+    BrowserPrinter.Stop();
 }
 return 0;

@@ -18,7 +18,7 @@ public abstract class Vendor
     /// <summary>What is printed wrong on one invoice of its set in the demo.</summary>
     public abstract Fault UsualFault { get; }
 
-    /// <summary>Says that its invoices are printed by a browser, which takes a second each.</summary>
+    /// <summary>Says that its invoices are printed by a browser, which must be there.</summary>
     public virtual bool IsSlow => false;
 
     /// <summary>Says that an order discount is printed with a minus before it.</summary>

@@ -52,6 +52,13 @@ public class FieldCaptureTests
     public void Other_whereabouts(string field, string value) => Assert.Equal((value, ""), Capture(
         field, (50, 100, "R. Tern"), (50, 114, "7 nights"), (50, 128, "Signed"), (300, 100, "elsewhere")));
 
+    [Theory]
+    [InlineData("iban", "GB08 QTXB 0000 0017 7134 90", "The IBAN “GB08 QTXB 0000 0017 7134 90” is no IBAN: its check digits are wrong.")]
+    [InlineData("dueDate", "31.02.2026", "The due date “31.02.2026” is a day that does not exist.")]
+    [InlineData("dueDate", "on receipt", "")]
+    public void A_misprint_is_a_finding_even_where_nothing_is_required(string field, string printed, string finding) => Assert.Equal(
+        (null, finding), Capture($$""" "{{field}}": { "where": [{ "beside": "Here" }] } """, (50, 100, "Here:"), (150, 100, printed)));
+
     [Fact]
     public void A_value_of_the_wrong_kind_is_said_to_be_so() => Assert.Equal(
         (null, "The total was not found: “soon” stands there, which is no amount."), Capture(

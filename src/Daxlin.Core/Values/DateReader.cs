@@ -38,7 +38,7 @@ public static class DateReader
         if (year is < 1900 or > 2199 || month is < 1 or > 12 || day < 1)
             return Reading.Faulty("is no date");
         if (day > DateTime.DaysInMonth(year, month))
-            return Reading.Faulty("is a day that does not exist");
+            return Reading.Misprint("is a day that does not exist");
         return Reading.Of(new DateOnly(year, month, day).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture));
     }
 

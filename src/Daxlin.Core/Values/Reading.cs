@@ -5,7 +5,11 @@ namespace Daxlin.Core.Values;
 /// <param name="Number">The same as a number, where it is one.</param>
 /// <param name="Mark">The currency mark that stood beside the number, or empty.</param>
 /// <param name="Fault">A sentence's end that says what is wrong ("is no date"), or null.</param>
-public readonly record struct Reading(string Value, decimal? Number, string Mark, string? Fault)
+/// <param name="IsMisprint">
+/// Says that the text is meant to be such a value and is wrong: 31.02.2026, an account number with wrong check digits.
+/// Other faults may only mean that something else stands there.
+/// </param>
+public readonly record struct Reading(string Value, decimal? Number, string Mark, string? Fault, bool IsMisprint = false)
 {
     public bool IsGood => Fault is null;
 
@@ -15,4 +19,6 @@ public readonly record struct Reading(string Value, decimal? Number, string Mark
         new(number.ToString(System.Globalization.CultureInfo.InvariantCulture), number, mark, null);
 
     public static Reading Faulty(string fault) => new("", null, "", fault);
+
+    public static Reading Misprint(string fault) => new("", null, "", fault, IsMisprint: true);
 }

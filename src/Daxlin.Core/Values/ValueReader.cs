@@ -52,7 +52,7 @@ public static class ValueReader
         }
         return rest == 1
             ? Reading.Of(string.Join(' ', plain.Chunk(4).Select(group => new string(group))))
-            : Reading.Faulty("is no IBAN: its check digits are wrong");
+            : Reading.Misprint("is no IBAN: its check digits are wrong");
     }
 
     private static Reading ReadCurrency(string text, Habits habits)

@@ -16,6 +16,7 @@ public static class FieldCapture
     public static (CapturedValue? Value, ImmutableArray<Finding> Findings) Capture(FieldRule rule, InvoicePages pages, Habits habits)
     {
         string? nearMiss = null;
+        string? misprint = null;
         for (var choice = 0; choice < rule.Where.Length; choice++)
         {
             var found = new List<CapturedValue>();
@@ -31,6 +32,8 @@ public static class FieldCapture
                         found.Add(new CapturedValue(rule.Name, rule.Kind, reading.Value, reading.Number, trace));
                         break;
                     }
+                    if (reading.IsMisprint)
+                        misprint ??= $"The {TradeNames.Spoken(rule.Name)} “{tidied}” {reading.Fault}.";
                     nearMiss ??= reading.IsGood
                         ? $"“{candidate.Text}” stands there, which does not have the shape {rule.Shape}"
                         : $"“{candidate.Text}” stands there, which {reading.Fault}";
@@ -39,6 +42,9 @@ public static class FieldCapture
             if (found.Count > 0)
                 return Choose(rule, rule.Where[choice], found, habits);
         }
+        // Nobody asked for the value, yet one stands there and is wrong: an account number, say, that is not the vendor's.
+        if (misprint is not null)
+            return (null, [Finding.Hold("value-unreadable", misprint, rule.Name)]);
         if (!rule.Required)
             return (null, []);
         var spoken = TradeNames.Spoken(rule.Name);
