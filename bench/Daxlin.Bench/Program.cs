@@ -21,7 +21,10 @@ if (args.Length < 2 || args[0] != "run")
     return 2;
 }
 
+// At least so many rounds, and as many more as fit into the time: a round over a few files is over in a blink.
 const int Rounds = 5;
+var warmUp = TimeSpan.FromSeconds(6);
+var enough = TimeSpan.FromSeconds(8);
 var table = new Table { Border = TableBorder.Simple };
 table.AddColumn("invoices");
 foreach (var heading in new[] { "files", "pages", "library s", "capture s", "capture ÷ library", "pages/s", "pdftotext s", "capture ÷ pdftotext" })
@@ -31,8 +34,10 @@ foreach (var pair in args[1..])
     var workload = Workload.Of(pair.Split('=')[0], pair.Split('=')[1]);
     var bytes = workload.Files.Select(File.ReadAllBytes).ToList();
     var (library, capture, pages) = (new List<double>(), new List<double>(), 0);
-    // Turn about, so that whatever the machine does besides falls on both; the first round only warms up.
-    for (var round = 0; round <= Rounds; round++)
+    // Turn about, so that whatever the machine does besides falls on both; the first rounds only warm up.
+    var clock = Stopwatch.StartNew();
+    var begun = TimeSpan.Zero;
+    while (capture.Count < Rounds || clock.Elapsed - begun < enough)
     {
         var bare = Seconds(() => Parallel.ForEach(bytes, file => Contenders.Library(file)));
         var full = Seconds(() =>
@@ -40,11 +45,12 @@ foreach (var pair in args[1..])
             pages = 0;
             Parallel.ForEach(bytes, file => Interlocked.Add(ref pages, Contenders.Capture(file, workload)));
         });
-        if (round > 0)
-        {
-            library.Add(bare);
-            capture.Add(full);
-        }
+        if (clock.Elapsed < warmUp)
+            continue;
+        if (capture.Count == 0)
+            begun = clock.Elapsed;
+        library.Add(bare);
+        capture.Add(full);
     }
     var other = Seconds(() => Parallel.ForEach(workload.Files, new ParallelOptions { MaxDegreeOfParallelism = Environment.ProcessorCount }, Contenders.PdfToText));
     var (l, c) = (Median(library), Median(capture));
@@ -53,7 +59,7 @@ foreach (var pair in args[1..])
 }
 AnsiConsole.Profile.Width = 120;
 AnsiConsole.Write(table);
-Console.WriteLine($"{Environment.ProcessorCount} cores; medians of {Rounds} rounds, turn about; pdftotext is started once a file, one round.");
+Console.WriteLine($"{Environment.ProcessorCount} cores; medians of {Rounds} rounds or more, turn about; pdftotext is started once a file, one round.");
 return 0;
 
 static double Seconds(Action work)

@@ -91,6 +91,10 @@ public static class PdfReader
             ? segment.Array
             : bytes.ToArray();
 
+    /// <summary>Kept for the thread's next page, since a page's letters are many and large, and gone in a millisecond.</summary>
+    [ThreadStatic]
+    private static List<Letter>? keptLetters;
+
     private static Page PageOf(UglyToad.PdfPig.Content.Page page, ReadingLimits limits)
     {
         var (width, height) = (page.Width, page.Height);
@@ -100,7 +104,8 @@ public static class PdfReader
                 "too-large",
                 $"Page {page.Number} holds {page.Letters.Count} letters; at most {limits.LettersPerPage} are read.");
         }
-        var upright = new List<Letter>(page.Letters.Count);
+        var upright = keptLetters ??= [];
+        upright.Clear();
         var turned = new Dictionary<TextOrientation, List<Letter>>();
         foreach (var letter in page.Letters)
         {

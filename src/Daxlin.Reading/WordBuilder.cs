@@ -12,6 +12,12 @@ namespace Daxlin.Reading;
 /// </remarks>
 internal static class WordBuilder
 {
+    [ThreadStatic]
+    private static List<List<Letter>>? keptRows;
+
+    [ThreadStatic]
+    private static List<(int Start, int End)>? keptParts;
+
     /// <summary>Letters whose baselines differ by less than this part of their size are on one line.</summary>
     private const double BaselineSlack = 0.22;
 
@@ -26,8 +32,9 @@ internal static class WordBuilder
 
     public static void AddWords(List<Letter> letters, Turn turn, ImmutableArray<Word>.Builder words)
     {
-        var parts = new List<(int Start, int End)>();
-        foreach (var row in RowsOf(letters))
+        // The lists are kept for the thread's next page: a page's letters are many and large, and gone in a millisecond.
+        var parts = keptParts ??= [];
+        foreach (var row in RowsOf(letters, keptRows ??= []))
         {
             SortByStart(row);
             DropDoubles(row);
@@ -36,27 +43,33 @@ internal static class WordBuilder
     }
 
     /// <summary>Letters by baseline, top to bottom. Producers draw in runs, so most letters join the row of the one before.</summary>
-    private static List<List<Letter>> RowsOf(List<Letter> letters)
+    private static Span<List<Letter>> RowsOf(List<Letter> letters, List<List<Letter>> rows)
     {
-        var rows = new List<List<Letter>>();
+        var count = 0;
         List<Letter>? current = null;
         foreach (ref readonly var letter in CollectionsMarshal.AsSpan(letters))
         {
             if (current is null || !IsOnRow(letter, current[0]))
             {
                 current = null;
-                for (var row = rows.Count - 1; row >= 0 && current is null; row--)
+                for (var row = count - 1; row >= 0 && current is null; row--)
                 {
                     if (IsOnRow(letter, rows[row][0]))
                         current = rows[row];
                 }
                 if (current is null)
-                    rows.Add(current = new List<Letter>(64));
+                {
+                    if (count == rows.Count)
+                        rows.Add(new List<Letter>(64));
+                    current = rows[count++];
+                    current.Clear();
+                }
             }
             current.Add(letter);
         }
-        rows.Sort((a, b) => a[0].Baseline.CompareTo(b[0].Baseline));
-        return rows;
+        var used = CollectionsMarshal.AsSpan(rows)[..count];
+        used.Sort((a, b) => a[0].Baseline.CompareTo(b[0].Baseline));
+        return used;
     }
 
     private static bool IsOnRow(in Letter letter, in Letter first) =>

@@ -38,25 +38,29 @@ public sealed class InvoicePages
     {
         if (pages.Length < 2)
             return ([], []);
-        var heights = new Dictionary<string, List<(int Page, double Top)>>(StringComparer.Ordinal);
-        foreach (var line in pages.SelectMany(page => page.Lines))
-        {
-            var mask = Mask(line.Text);
-            if (!heights.TryGetValue(mask, out var seen))
-                heights[mask] = seen = [];
-            seen.Add((line.Page, line.Box.Top));
-        }
         return (
             [.. pages.SelectMany(page => page.Lines.TakeWhile(Repeats))],
             [.. pages.SelectMany(page => page.Lines.Reverse().TakeWhile(Repeats))]);
 
-        bool Repeats(TextLine line) => heights[Mask(line.Text)].Any(
-            other => other.Page != line.Page && Math.Abs(other.Top - line.Box.Top) <= SameHeight);
+        bool Repeats(TextLine line) => pages.Any(page => page.Number != line.Page && page.Lines.Any(
+            other => Math.Abs(other.Box.Top - line.Box.Top) <= SameHeight && IsSameButForFigures(other, line)));
     }
 
-    private static string Mask(string text) => string.Create(text.Length, text, (span, source) =>
+    private static bool IsSameButForFigures(TextLine one, TextLine other)
     {
-        for (var index = 0; index < span.Length; index++)
-            span[index] = char.IsAsciiDigit(source[index]) ? '0' : source[index];
-    });
+        if (one.Words.Length != other.Words.Length)
+            return false;
+        for (var word = 0; word < one.Words.Length; word++)
+        {
+            var (a, b) = (one.Words[word].Text, other.Words[word].Text);
+            if (a.Length != b.Length)
+                return false;
+            for (var at = 0; at < a.Length; at++)
+            {
+                if (a[at] != b[at] && !(char.IsAsciiDigit(a[at]) && char.IsAsciiDigit(b[at])))
+                    return false;
+            }
+        }
+        return true;
+    }
 }

@@ -85,7 +85,7 @@ public sealed class TextLine
         {
             if (index < words.Length && !IsCellGap(words[index - 1], words[index]))
                 continue;
-            cells.Add(new Cell(words[start..index]));
+            cells.Add(new Cell(words, start, index - start));
             start = index;
         }
         return cells.ToImmutable();

@@ -197,15 +197,15 @@ internal sealed class BlockCapture
     /// <summary>A line that holds nothing but wrapped text of columns that fold.</summary>
     private bool TakeWrapped(TextLine line, LineCutter cutter)
     {
-        var parts = line.Cells.Select(cell => (Column: cutter.ColumnOfWrapped(cell.Box), cell.Words)).ToList();
+        var parts = line.Cells.Select(cell => (Column: cutter.ColumnOfWrapped(cell.Box), Cell: cell)).ToList();
         if (parts.Any(part => cutter.RuleOf(part.Column) is not { Fold: not Fold.None }))
             return false;
         var follows = rows.Count > 0 && IsNear(rows[^1].End, line);
         if (parts.Any(part => cutter.RuleOf(part.Column)!.Fold == Fold.Down && !follows))
             return false;
-        foreach (var (column, words) in parts)
+        foreach (var (column, cell) in parts)
         {
-            var text = Printed.Of(line.Page, words.AsSpan());
+            var text = Printed.Of(line.Page, cell.Words);
             if (cutter.RuleOf(column)!.Fold == Fold.Up)
             {
                 pending.Add((column, text, line));

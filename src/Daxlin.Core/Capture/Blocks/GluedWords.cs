@@ -1,4 +1,4 @@
-using System.Collections.Immutable;
+using System.Runtime.InteropServices;
 using Daxlin.Core.Pages;
 using Daxlin.Core.Values;
 
@@ -9,15 +9,15 @@ internal static class GluedWords
 {
     /// <summary>Cuts words before a currency mark that follows a letter or figure: "onlyGBP" and "hand€12.00".</summary>
     /// <remarks>A code is cut off only in capitals and after a small letter, figure or sign, so "STAFFEUR" stays whole.</remarks>
-    public static ImmutableArray<Word> Part(ImmutableArray<Word> words, Habits habits)
+    public static ReadOnlySpan<Word> Part(ReadOnlySpan<Word> words, Habits habits)
     {
-        ImmutableArray<Word>.Builder? parted = null;
+        List<Word>? parted = null;
         for (var index = 0; index < words.Length; index++)
         {
             var cut = CutOf(words[index].Text, index + 1 < words.Length, habits.Currency);
             if (cut > 0 && parted is null)
             {
-                parted = ImmutableArray.CreateBuilder<Word>(words.Length + 1);
+                parted = new List<Word>(words.Length + 1);
                 parted.AddRange(words[..index]);
             }
             if (cut > 0)
@@ -30,7 +30,7 @@ internal static class GluedWords
                 parted?.Add(words[index]);
             }
         }
-        return parted?.ToImmutable() ?? words;
+        return parted is null ? words : CollectionsMarshal.AsSpan(parted);
     }
 
     private static int CutOf(string text, bool hasNext, Currency currency)

@@ -115,7 +115,7 @@ internal sealed class LayoutFinder(BlockRule block, Habits habits)
             if (IsRow(cells, assigned, columns, begins, needsAll: true))
                 return (cells, assigned);
         }
-        var words = GluedWords.Part(line.Words, habits);
+        var words = GluedWords.Part(line.Words.AsSpan(), habits).ToImmutableArray();
         var byWord = WordAssignment.Assign(words.AsSpan(), columns, habits, filled: _ => false);
         return IsRow(words, byWord, columns, begins, needsAll: false) ? (words, byWord) : null;
     }

@@ -24,20 +24,21 @@ internal sealed class LineCutter(ColumnLayout layout, string? begins, Habits hab
     /// <summary>How far left of its column's text a wrapped line may begin, in points.</summary>
     private const double Outdent = 3;
 
-    /// <summary>Words of an item row by the index of their column.</summary>
+    private readonly List<Word>[] cut = [.. layout.Columns.Select(_ => new List<Word>())];
+
+    /// <summary>Words of an item row by the index of their column. The lists are filled anew by the next call.</summary>
     public List<Word>[] Cut(TextLine line)
     {
-        var cut = new List<Word>[layout.Columns.Length];
-        for (var column = 0; column < cut.Length; column++)
-            cut[column] = [];
+        foreach (var words in cut)
+            words.Clear();
         if (layout.HardEdges)
-            CutAtEdges(line, cut);
+            CutAtEdges(line);
         else
-            CutByCells(line, cut);
+            CutByCells(line);
         return cut;
     }
 
-    private void CutAtEdges(TextLine line, List<Word>[] cut)
+    private void CutAtEdges(TextLine line)
     {
         foreach (var word in line.Words)
         {
@@ -76,7 +77,7 @@ internal sealed class LineCutter(ColumnLayout layout, string? begins, Habits hab
     }
 
     /// <summary>A cell within one column's span goes there whole; one across several is shared out word by word.</summary>
-    private void CutByCells(TextLine line, List<Word>[] cut)
+    private void CutByCells(TextLine line)
     {
         List<(Cell Cell, int First, int Last)>? across = null;
         foreach (var cell in line.Cells)
@@ -94,7 +95,7 @@ internal sealed class LineCutter(ColumnLayout layout, string? begins, Habits hab
         {
             var words = GluedWords.Part(cell.Words, habits);
             var assigned = WordAssignment.Assign(
-                words.AsSpan(), layout.Columns.AsSpan()[first..(last + 1)], habits, filled: column => cut[first + column].Count > 0);
+                words, layout.Columns.AsSpan()[first..(last + 1)], habits, filled: column => cut[first + column].Count > 0);
             for (var word = 0; word < words.Length; word++)
                 cut[first + assigned[word]].Add(words[word]);
         }

@@ -26,6 +26,8 @@ internal static class WordAssignment
     /// <summary>Numbers are printed in no more words than this, blanks between their groups and a currency mark included.</summary>
     private const int MostNumberWords = 6;
 
+    private const int MostOnStack = 40;
+
     /// <summary>For each word the index of its column.</summary>
     /// <param name="words">The words of a whole row, or of one cell of it that reaches over several columns.</param>
     /// <param name="columns">The columns that may hold them, from left to right.</param>
@@ -35,11 +37,18 @@ internal static class WordAssignment
         ReadOnlySpan<Word> words, ReadOnlySpan<ColumnSpan> columns, Habits habits, Func<int, bool> filled)
     {
         var (n, m) = (words.Length, columns.Length);
-        var gaps = Gaps.Of(words);
-        var elsewhere = HeadingsUnder(words, columns);
-        var cost = new double[(m + 1) * (n + 1)];
-        var from = new int[(m + 1) * (n + 1)];
-        cost.AsSpan(1, n).Fill(double.PositiveInfinity);
+        // Rows are short; only a very long one takes its tables from the heap.
+        var isSmall = n <= MostOnStack && m <= MostOnStack;
+        var states = (m + 1) * (n + 1);
+        Span<double> cost = isSmall ? stackalloc double[states] : new double[states];
+        Span<int> from = isSmall ? stackalloc int[states] : new int[states];
+        Span<double> elsewhere = isSmall ? stackalloc double[(n + 1) * (n + 1)] : new double[(n + 1) * (n + 1)];
+        Span<double> parting = isSmall ? stackalloc double[n] : new double[n];
+        Span<double> withinUpTo = isSmall ? stackalloc double[n] : new double[n];
+        MeasureHeadings(words, columns, elsewhere);
+        MeasureGaps(words, parting, withinUpTo);
+        cost.Clear();
+        cost.Slice(1, n).Fill(double.PositiveInfinity);
         for (var column = 1; column <= m; column++)
         {
             var span = columns[column - 1];
@@ -55,7 +64,7 @@ internal static class WordAssignment
                     var (left, right) = (words[start].Box.Left, words[end - 1].Box.Right);
                     var own = Math.Max(0, Math.Min(right, span.Heading.Right) - Math.Max(left, span.Heading.Left));
                     var total = cost[before + start] + span.Apart(left, right) + elsewhere[start * (n + 1) + end] - own
-                        + gaps.Parting[start] + gaps.WithinUpTo[end - 1] - gaps.WithinUpTo[start];
+                        + parting[start] + withinUpTo[end - 1] - withinUpTo[start];
                     // Reading a number costs far more than measuring gaps, so it is done last and seldom.
                     if (total < best)
                         total += KindCost(words[start..end], span.Rule, habits);
@@ -76,9 +85,8 @@ internal static class WordAssignment
     }
 
     /// <summary>For each run of words how many points of headings it stands under, all columns together.</summary>
-    private static double[] HeadingsUnder(ReadOnlySpan<Word> words, ReadOnlySpan<ColumnSpan> columns)
+    private static void MeasureHeadings(ReadOnlySpan<Word> words, ReadOnlySpan<ColumnSpan> columns, Span<double> under)
     {
-        var under = new double[(words.Length + 1) * (words.Length + 1)];
         for (var start = 0; start < words.Length; start++)
         {
             for (var end = start + 1; end <= words.Length; end++)
@@ -92,7 +100,23 @@ internal static class WordAssignment
                 under[start * (words.Length + 1) + end] = sum;
             }
         }
-        return under;
+    }
+
+    /// <summary>What the gaps before words cost.</summary>
+    /// <param name="words">From left to right.</param>
+    /// <param name="parting">What it costs to begin a column at a word: something only if a mere blank stands before it.</param>
+    /// <param name="withinUpTo">What the wide gaps up to a word cost if they stand within one column.</param>
+    private static void MeasureGaps(ReadOnlySpan<Word> words, Span<double> parting, Span<double> withinUpTo)
+    {
+        parting.Clear();
+        withinUpTo.Clear();
+        for (var word = 1; word < words.Length; word++)
+        {
+            var gap = words[word].Box.Left - words[word - 1].Box.Right;
+            var isBlank = !TextLine.IsCellGap(words[word - 1], words[word]);
+            parting[word] = isBlank ? PartedAtBlank : 0;
+            withinUpTo[word] = withinUpTo[word - 1] + (isBlank ? 0 : gap * GapWithin);
+        }
     }
 
     private static double KindCost(ReadOnlySpan<Word> words, ColumnRule? rule, Habits habits) =>
@@ -102,24 +126,5 @@ internal static class WordAssignment
     {
         var text = Printed.TextOf(words);
         return Printed.IsDash(text) || new Printed(text, []).Read(rule.Tidy, rule.Kind, habits).Reading.IsGood;
-    }
-
-    /// <summary>What the gaps before words cost.</summary>
-    /// <param name="Parting">What it costs to begin a column at a word: something only if a mere blank stands before it.</param>
-    /// <param name="WithinUpTo">What the wide gaps up to a word cost if they stand within one column.</param>
-    private readonly record struct Gaps(double[] Parting, double[] WithinUpTo)
-    {
-        public static Gaps Of(ReadOnlySpan<Word> words)
-        {
-            var gaps = new Gaps(new double[words.Length], new double[words.Length]);
-            for (var word = 1; word < words.Length; word++)
-            {
-                var gap = words[word].Box.Left - words[word - 1].Box.Right;
-                var isBlank = !TextLine.IsCellGap(words[word - 1], words[word]);
-                gaps.Parting[word] = isBlank ? PartedAtBlank : 0;
-                gaps.WithinUpTo[word] = gaps.WithinUpTo[word - 1] + (isBlank ? 0 : gap * GapWithin);
-            }
-            return gaps;
-        }
     }
 }

@@ -94,7 +94,7 @@ internal static class CueCandidates
             .Where(cell => cell.Box.Left >= spot.Place.Box.Right && cell.Box.Left - spot.Place.Box.Right <= rule.Reach)
             .OrderBy(cell => cell.Box.Left);
         foreach (var cell in right)
-            yield return Printed.Of(line.Page, cell.Words.AsSpan());
+            yield return Printed.Of(line.Page, cell.Words);
     }
 
     private static IEnumerable<Printed> Before(ByCue rule, CueSpot spot)
@@ -102,12 +102,12 @@ internal static class CueCandidates
         var line = spot.Page.Lines[spot.Line];
         var own = line.Words[..spot.Place.FirstWord];
         if (!own.IsEmpty && !IsCellGap(line, spot.Place.FirstWord))
-            yield return Printed.Of(line.Page, TextLine.PartIntoCells(own)[^1].Words.AsSpan());
+            yield return Printed.Of(line.Page, TextLine.PartIntoCells(own)[^1].Words);
         var left = CellsBy(spot)
             .Where(cell => cell.Box.Right <= spot.Place.Box.Left && spot.Place.Box.Left - cell.Box.Right <= rule.Reach)
             .OrderByDescending(cell => cell.Box.Right);
         foreach (var cell in left)
-            yield return Printed.Of(line.Page, cell.Words.AsSpan());
+            yield return Printed.Of(line.Page, cell.Words);
     }
 
     /// <summary>Cells whose height overlaps the cue's by half, on its own line or one printed a little higher or lower.</summary>
@@ -145,7 +145,7 @@ internal static class CueCandidates
                 .MaxBy(cell => cell.Box.SharedWidth(spot.Place.Box));
             if (best is not null)
             {
-                yield return Printed.Of(lines[index].Page, best.Words.AsSpan());
+                yield return Printed.Of(lines[index].Page, best.Words);
                 yield break;
             }
         }
