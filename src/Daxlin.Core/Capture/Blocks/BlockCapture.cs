@@ -198,7 +198,8 @@ internal sealed class BlockCapture
     private bool TakeWrapped(TextLine line, LineCutter cutter)
     {
         var parts = line.Cells.Select(cell => (Column: cutter.ColumnOfWrapped(cell.Box), Cell: cell)).ToList();
-        if (parts.Any(part => cutter.RuleOf(part.Column) is not { Fold: not Fold.None }))
+        if (parts.Any(part => cutter.RuleOf(part.Column) is not { Fold: not Fold.None })
+            || parts.DistinctBy(part => part.Column).Any(part => !cutter.MayBegin(part.Column, part.Cell.Box)))
             return false;
         var follows = rows.Count > 0 && IsNear(rows[^1].End, line);
         if (parts.Any(part => cutter.RuleOf(part.Column)!.Fold == Fold.Down && !follows))

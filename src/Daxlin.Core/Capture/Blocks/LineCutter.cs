@@ -127,6 +127,12 @@ internal sealed class LineCutter(ColumnLayout layout, string? begins, Habits hab
         return nearest;
     }
 
+    /// <summary>How far right of its column's text a wrapped line may begin, in points: an indent, no more.</summary>
+    private const double Indent = 30;
+
+    /// <summary>Says that a wrapped line of a column may begin where a cell does; further in, it is something else.</summary>
+    public bool MayBegin(int column, Box cell) => layout.HardEdges || cell.Left <= layout.Columns[column].Left + Indent;
+
     /// <summary>The column that a cell of a wrapped line belongs to: the last one that begins at or before the cell.</summary>
     public int ColumnOfWrapped(Box cell)
     {
