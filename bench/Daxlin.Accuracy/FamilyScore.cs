@@ -26,10 +26,9 @@ public sealed partial record FamilyScore(string Family, ImmutableArray<InvoiceSc
     private static CheckedInvoice? CheckedOf(string directory, TruthInvoice invoice, List<Core.Templates.Template> templates)
     {
         var pages = PdfReader.Read(File.ReadAllBytes(Path.Combine(directory, invoice.File)));
-        var matches = Recogniser.Recognise(pages, templates);
-        if (matches.IsEmpty || (matches.Length > 1 && matches[0].Score == matches[1].Score))
-            return null;
-        return InvoiceChecks.Check(InvoiceCapture.Capture(pages, matches[0].Template));
+        return Recogniser.Choice(Recogniser.Recognise(pages, templates)) is { } template
+            ? InvoiceChecks.Check(InvoiceCapture.Capture(pages, template))
+            : null;
     }
 
     private static InvoiceScore ScoreOf(TruthInvoice truth, ImmutableHashSet<string> notPrinted, CheckedInvoice? invoice)

@@ -27,4 +27,12 @@ public static class Recogniser
         }
         return [.. matches.OrderByDescending(match => match.Score).ThenBy(match => match.Template.Name, StringComparer.Ordinal)];
     }
+
+    /// <summary>The template that an invoice belongs to; null if none recognises it, or if two do alike.</summary>
+    public static Template? Choice(ImmutableArray<TemplateMatch> matches) => matches switch
+    {
+        [] => null,
+        [var first, var second, ..] when first.Score == second.Score => null,
+        _ => matches[0].Template,
+    };
 }

@@ -42,12 +42,7 @@ public sealed class DocumentCapture(
         }
         var templates = await shelf.Newest(cancel);
         var matches = Recogniser.Recognise(pages, templates.Select(entry => entry.Template));
-        var invoice = matches switch
-        {
-            [] => null,
-            [var first, var second, ..] when first.Score == second.Score => null,
-            _ => InvoiceChecks.Check(InvoiceCapture.Capture(pages, matches[0].Template)),
-        };
+        var invoice = Recogniser.Choice(matches) is { } template ? InvoiceChecks.Check(InvoiceCapture.Capture(pages, template)) : null;
         var version = invoice is null ? 0 : templates.First(entry => entry.Template == invoice.Captured.Template).Version;
         await Store(intakeId, pages.Length, invoice, version, matches, cancel);
     }
