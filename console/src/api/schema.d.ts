@@ -150,7 +150,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The invoices of a batch: held ones first, then in the order they came. */
+        /** The invoices of a batch: what to look at first, then by the names of their files. */
         get: {
             parameters: {
                 query?: never;
@@ -276,6 +276,44 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["BatchSummary"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/batches/{id}/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One batch with its invoices and its documents. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BatchSheet"];
                     };
                 };
             };
@@ -744,6 +782,23 @@ export interface components {
             reasonCode: string;
             /** @description Why it is unreadable. */
             reason: string;
+        };
+        /** @description A batch with all that its sheet shows: the counts of BatchSummary, its invoices, its documents. */
+        BatchSheet: {
+            /** Format: int32 */
+            id: number;
+            name: string;
+            /** Format: date-time */
+            createdAt: string;
+            /** Format: int32 */
+            documents: number;
+            /** Format: int32 */
+            waiting: number;
+            /** Format: int32 */
+            unreadable: number;
+            invoices: components["schemas"]["InvoiceCounts"];
+            invoiceList: components["schemas"]["InvoiceSummary"][];
+            documentList: components["schemas"]["BatchDocument"][];
         };
         /** @description A batch with its counts. */
         BatchSummary: {

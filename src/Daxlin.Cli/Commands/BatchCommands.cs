@@ -99,16 +99,8 @@ internal static class BatchCommands
 
     private static async Task<int> ShowSheet(string id, CommandContext context, CancellationToken cancel)
     {
-        var batch = await context.Service.Get($"batches/{id}", cancel);
-        var invoices = (await context.Service.Get($"batches/{id}/invoices", cancel)).AsArray();
-        var documents = (await context.Service.Get($"batches/{id}/documents", cancel)).AsArray();
-        if (context.WantsJson)
-        {
-            // The three answers of the interface that make up the sheet, each under its own address's name.
-            batch["invoiceList"] = invoices.DeepClone();
-            batch["documentList"] = documents.DeepClone();
-        }
-        context.Print(batch, () => BatchSheet.Print(batch, invoices, documents));
+        var batch = await context.Service.Get($"batches/{id}/sheet", cancel);
+        context.Print(batch, () => BatchSheet.Print(batch));
         return BatchSheet.HasSomethingToLookAt(batch) ? ExitCodes.SomethingToLookAt : ExitCodes.Done;
     }
 

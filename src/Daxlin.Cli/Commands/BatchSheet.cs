@@ -6,8 +6,9 @@ namespace Daxlin.Cli.Commands;
 /// <summary>The sheet of a batch: every invoice on a line, under it what holds it, and at the end what was set aside.</summary>
 internal static class BatchSheet
 {
-    public static void Print(JsonNode batch, JsonArray invoices, JsonArray documents)
+    public static void Print(JsonNode batch)
     {
+        var (invoices, documents) = (batch["invoiceList"]!.AsArray(), batch["documentList"]!.AsArray());
         Terminal.Line($"Batch {Shown.Text(batch["id"])}  {Shown.Text(batch["name"])}  opened {Shown.Time(batch["createdAt"])}");
         Terminal.Line(Counts(batch));
         if (invoices.Count > 0)

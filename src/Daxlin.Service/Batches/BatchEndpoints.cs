@@ -1,5 +1,6 @@
 using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
+using Daxlin.Service.Invoices;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 using Daxlin.Service.Work;
@@ -24,6 +25,7 @@ internal static class BatchEndpoints
         batches.MapGet("", List).WithSummary("All batches, newest first, with their counts.");
         batches.MapPost("", Open).WithSummary("Opens a batch, or finds the one of that name.");
         batches.MapGet("/{id:int}", Show).WithSummary("One batch with its counts.");
+        batches.MapGet("/{id:int}/sheet", Sheet).WithSummary("One batch with its invoices and its documents.");
         batches.MapGet("/{id:int}/documents", Documents).WithSummary("The documents of a batch and what became of each.");
         batches.MapPost("/{id:int}/documents", Take)
             .WithSummary("Takes files into a batch (multipart/form-data, up to 50 MB a file, 2000 files and 1 GB an upload).")
@@ -68,10 +70,24 @@ internal static class BatchEndpoints
     {
         if (!await db.Batches.AnyAsync(batch => batch.Id == id, cancel))
             return Problem.NotThere($"batch {id}");
+        return TypedResults.Ok(await DocumentsOf(id, db, cancel));
+    }
+
+    private static async Task<Results<Ok<BatchSheet>, ProblemHttpResult>> Sheet(int id, DaxlinDb db, CancellationToken cancel)
+    {
+        if (await Find(id, db, cancel) is not { } batch)
+            return Problem.NotThere($"batch {id}");
+        return TypedResults.Ok(new BatchSheet(
+            batch.Id, batch.Name, batch.CreatedAt, batch.Documents, batch.Waiting, batch.Unreadable, batch.Invoices,
+            await InvoiceEndpoints.ListOf(id, db, cancel), await DocumentsOf(id, db, cancel)));
+    }
+
+    private static async Task<List<BatchDocument>> DocumentsOf(int id, DaxlinDb db, CancellationToken cancel)
+    {
         var rows = await db.Intakes.Where(intake => intake.BatchId == id).OrderBy(intake => intake.FileName).ToListAsync(cancel);
-        return TypedResults.Ok(rows.ConvertAll(row => new BatchDocument(
+        return rows.ConvertAll(row => new BatchDocument(
             row.Id, row.FileName, row.Sha256, row.Size, row.ReceivedAt, row.State.ToString().ToLowerInvariant(), row.Pages,
-            row.ReasonCode, row.Reason)));
+            row.ReasonCode, row.Reason));
     }
 
     private static async Task<Results<Ok<List<FileTaken>>, ProblemHttpResult>> Take(

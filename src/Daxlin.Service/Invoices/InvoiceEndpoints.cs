@@ -15,7 +15,7 @@ internal static class InvoiceEndpoints
     {
         var invoices = api.MapGroup("/invoices").WithTags("Invoices");
         api.MapGet("/batches/{id:int}/invoices", OfBatch).WithTags("Invoices")
-            .WithSummary("The invoices of a batch: held ones first, then in the order they came.");
+            .WithSummary("The invoices of a batch: what to look at first, then by the names of their files.");
         invoices.MapGet("/{id:int}", Show).WithSummary("An invoice with its values, lines, findings and ties.");
         invoices.MapPost("/{id:int}/approval", Approve).WithSummary("Approves an invoice for posting.");
     }
@@ -25,6 +25,12 @@ internal static class InvoiceEndpoints
     {
         if (!await db.Batches.AnyAsync(batch => batch.Id == id, cancel))
             return Problem.NotThere($"batch {id}");
+        return TypedResults.Ok(await ListOf(id, db, cancel));
+    }
+
+    /// <summary>The invoices of a batch: what to look at first, then by the names of their files.</summary>
+    public static async Task<List<InvoiceSummary>> ListOf(int id, DaxlinDb db, CancellationToken cancel)
+    {
         var rows = await db.Invoices.Where(invoice => invoice.BatchId == id)
             .Select(invoice => new
             {
@@ -42,13 +48,12 @@ internal static class InvoiceEndpoints
                 invoice.FirstFinding,
             })
             .ToListAsync(cancel);
-        return TypedResults.Ok(rows
+        return [.. rows
             .OrderBy(row => row.State)
             .ThenBy(row => row.FileName, StringComparer.Ordinal)
             .Select(row => new InvoiceSummary(
                 row.Id, Word(row.State), row.IsCreditNote ? "creditNote" : "invoice", row.FileName, row.Vendor, row.InvoiceNumber,
-                row.InvoiceDate, row.Currency, row.Total, row.Lines, row.Findings, row.FirstFinding, id))
-            .ToList());
+                row.InvoiceDate, row.Currency, row.Total, row.Lines, row.Findings, row.FirstFinding, id))];
     }
 
     private static async Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Show(int id, DaxlinDb db, CancellationToken cancel) =>
