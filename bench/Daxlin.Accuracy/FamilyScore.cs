@@ -26,9 +26,11 @@ public sealed partial record FamilyScore(string Family, ImmutableArray<InvoiceSc
     private static CheckedInvoice? CheckedOf(string directory, TruthInvoice invoice, List<Core.Templates.Template> templates)
     {
         var pages = PdfReader.Read(File.ReadAllBytes(Path.Combine(directory, invoice.File)));
-        return Recogniser.Choice(Recogniser.Recognise(pages, templates)) is { } template
-            ? InvoiceChecks.Check(InvoiceCapture.Capture(pages, template))
-            : null;
+        var facts = new DocumentFacts(invoice.File, "", null);
+        // Each invoice of a file with several is known by its first page.
+        var found = InvoiceSplitter.Split(pages, templates)
+            .LastOrDefault(found => found.Pages[0].Number <= invoice.FirstPage);
+        return found?.Template is { } template ? InvoiceChecks.Check(InvoiceCapture.Capture(found.Pages, template, facts)) : null;
     }
 
     private static InvoiceScore ScoreOf(TruthInvoice truth, ImmutableHashSet<string> notPrinted, CheckedInvoice? invoice)

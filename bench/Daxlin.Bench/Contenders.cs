@@ -24,9 +24,11 @@ internal static class Contenders
     public static int Capture(byte[] bytes, Workload workload)
     {
         var pages = PdfReader.Read(bytes);
-        var matches = Recogniser.Recognise(pages, workload.Templates);
-        if (matches.Length > 0)
-            InvoiceChecks.Check(InvoiceCapture.Capture(pages, matches[0].Template));
+        foreach (var found in InvoiceSplitter.Split(pages, workload.Templates))
+        {
+            if (found.Template is { } template)
+                InvoiceChecks.Check(InvoiceCapture.Capture(found.Pages, template));
+        }
         return pages.Length;
     }
 

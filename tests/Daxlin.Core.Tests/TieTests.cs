@@ -22,7 +22,18 @@ public class TieTests
     [InlineData(6, 11.29, 0, 76.74, false)]
     public void A_line_is_rounded_once_or_price_and_discount_each(
         decimal quantity, decimal price, decimal discount, decimal amount, bool holds) => Assert.Equal(
-            holds, new LineMultipliesOut(1, quantity, price, 1, discount, amount, Strict, Euro, []).Holds);
+            holds, new LineMultipliesOut(1, quantity, price, 1, [discount], 0, amount, Strict, Euro, []).Holds);
+
+    [Theory]
+    [InlineData(85.50, true)]
+    [InlineData(85.00, false)]
+    public void Discounts_follow_one_another(decimal amount, bool holds) => Assert.Equal(
+        holds, new LineMultipliesOut(1, 100, 100, 100, [10, 5, 0], 0, amount, Strict, Euro, []).Holds);
+
+    [Fact]
+    public void A_line_with_discounts_says_all_of_them() => Assert.Equal(
+        "Line 1: 300 × 12.50 EUR per 100 less 10 % less 1.00 EUR comes to 32.75 EUR; the invoice states 32.57 EUR (0.18 EUR less).",
+        new LineMultipliesOut(1, 300, 12.50m, 100, [10, 0], -1, 32.57m, Strict, Euro, []).ToFinding().Message);
 
     [Theory]
     [InlineData(Rounding.HalfUp, 0.13, true)]
@@ -30,7 +41,7 @@ public class TieTests
     [InlineData(Rounding.Down, 0.12, true)]
     [InlineData(Rounding.HalfUp, 0.12, false)]
     public void Tax_is_rounded_as_the_template_says(Rounding rounding, decimal tax, bool holds) => Assert.Equal(
-        holds, new TaxFollowsBase(10, 1.25m, tax, Strict with { Rounding = rounding }, Euro, []).Holds);
+        holds, new TaxFollowsBase(10, 1.25m, tax, BaseHoldsTax: false, Strict with { Rounding = rounding }, Euro, []).Holds);
 
     [Theory]
     [InlineData("INV 2026/14", "inv-2026-14", true)]

@@ -4,18 +4,21 @@ namespace Daxlin.Testing;
 public static class Repository
 {
     public static string Root { get; } = Find();
-    public static string Corpus => Path.Combine(Root, "tests", "corpus");
-    public static string Samples => Path.Combine(Root, "samples");
+    public static string Corpus => System.IO.Path.Combine(Root, "tests", "corpus");
+    public static string Samples => System.IO.Path.Combine(Root, "samples");
 
     /// <summary>Folders that hold PDFs with a truth file.</summary>
     public static IEnumerable<string> FamiliesOf(string folder) =>
-        Directory.GetDirectories(folder).Where(family => File.Exists(Path.Combine(family, "truth.json"))).Order(StringComparer.Ordinal);
+        Directory.GetDirectories(folder).Where(family => File.Exists(System.IO.Path.Combine(family, "truth.json"))).Order(StringComparer.Ordinal);
+
+    /// <summary>A file or folder of the checkout.</summary>
+    public static string Path(string relative) => System.IO.Path.Combine(Root, relative);
 
     private static string Find()
     {
         var folder = AppContext.BaseDirectory;
-        while (!File.Exists(Path.Combine(folder, "Daxlin.slnx")))
-            folder = Path.GetDirectoryName(folder) ?? throw new InvalidOperationException("The tests do not run inside the checkout.");
+        while (!File.Exists(System.IO.Path.Combine(folder, "Daxlin.slnx")))
+            folder = System.IO.Path.GetDirectoryName(folder) ?? throw new InvalidOperationException("The tests do not run inside the checkout.");
         return folder;
     }
 }

@@ -8,6 +8,7 @@ namespace Daxlin.Core.Capture;
 /// <param name="IsCreditNote">Says that the vendor owes the amounts to the buyer.</param>
 /// <param name="Lines">Item rows in printed order.</param>
 /// <param name="Taxes">Rows of the tax summary.</param>
+/// <param name="Others">Rows of lists of their own, which no sum counts: a legend, a list of deliveries at the end.</param>
 /// <param name="LeftOut">What stands inside the blocks and is no row, so that nothing is lost unseen.</param>
 /// <param name="Findings">What was in doubt while capturing.</param>
 public sealed record CapturedInvoice(
@@ -16,6 +17,7 @@ public sealed record CapturedInvoice(
     ImmutableArray<CapturedValue> Fields,
     ImmutableArray<CapturedLine> Lines,
     ImmutableArray<CapturedLine> Taxes,
+    ImmutableArray<CapturedLine> Others,
     ImmutableArray<LeftOutLine> LeftOut,
     ImmutableArray<Finding> Findings)
 {

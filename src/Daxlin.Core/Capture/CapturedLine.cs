@@ -4,9 +4,12 @@ namespace Daxlin.Core.Capture;
 
 /// <summary>One row of a line block.</summary>
 /// <param name="Block">The block's name.</param>
-/// <param name="Number">From 1 over all rows of the invoice's item blocks; tax rows count for themselves.</param>
+/// <param name="Number">From 1 over all rows of the invoice's item blocks; tax rows and other lists count for themselves.</param>
 public sealed record CapturedLine(string Block, int Number, ImmutableArray<CapturedValue> Cells)
 {
+    /// <summary>Lists that stand under the row: delivery points, serial numbers.</summary>
+    public ImmutableArray<RowsUnder> Under { get; init; } = [];
+
     public CapturedValue? Find(string column)
     {
         foreach (var cell in Cells)

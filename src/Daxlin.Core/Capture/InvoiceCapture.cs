@@ -4,7 +4,6 @@ using Daxlin.Core.Capture.Fields;
 using Daxlin.Core.Checks;
 using Daxlin.Core.Pages;
 using Daxlin.Core.Templates;
-using Daxlin.Core.Values;
 
 namespace Daxlin.Core.Capture;
 
@@ -12,10 +11,12 @@ namespace Daxlin.Core.Capture;
 public static class InvoiceCapture
 {
     /// <summary>Captures all that the template speaks of. What is in doubt becomes a finding, never an exception.</summary>
-    public static CapturedInvoice Capture(ImmutableArray<Page> pages, Template template)
+    /// <param name="pages">The pages of one invoice; a file with several is taken apart before.</param>
+    /// <param name="facts">What is known of the document without reading it; null for nothing.</param>
+    public static CapturedInvoice Capture(ImmutableArray<Page> pages, Template template, DocumentFacts? facts = null)
     {
-        var invoice = InvoicePages.Of(pages, template.Pages);
-        var findings = ImmutableArray.CreateBuilder<Finding>();
+        var invoice = InvoicePages.Of(pages, template, facts);
+        var findings = new List<Finding>();
         var fields = ImmutableArray.CreateBuilder<CapturedValue>();
         foreach (var rule in template.Fields)
         {
@@ -25,71 +26,48 @@ public static class InvoiceCapture
             findings.AddRange(doubts);
         }
 
-        findings.AddRange(SkippedInvoices(pages, template));
-
-        var lines = ImmutableArray.CreateBuilder<CapturedLine>();
-        var taxes = ImmutableArray.CreateBuilder<CapturedLine>();
+        var rows = new CapturedRows();
         var leftOut = ImmutableArray.CreateBuilder<LeftOutLine>();
         foreach (var block in template.Blocks)
         {
-            var result = block.Row is not null
-                ? PatternBlockCapture.Capture(block, invoice)
-                : BlockCapture.Capture(block, invoice, template.Reads);
+            var result = CaptureBlock(block, invoice, template, fields, rows);
             leftOut.AddRange(result.LeftOut);
             findings.AddRange(result.Findings);
-            var rows = block.IsTaxSummary ? taxes : lines;
-            foreach (var printed in result.Rows)
-            {
-                var (line, doubts) = RowReader.Read(block, rows.Count + 1, printed, template.Reads);
-                rows.Add(line);
-                findings.AddRange(doubts);
-            }
+            foreach (var draft in result.Rows)
+                findings.AddRange(rows.Add(block, draft, template.Reads));
             if (result.Rows.IsEmpty && block.Required)
                 findings.Add(Finding.Hold("no-rows", $"The block {block.Name} has no rows on this invoice.", block.Name));
         }
-        if (lines.Count == 0 && template.Blocks.Any(block => !block.IsTaxSummary) && !findings.Any(finding => finding.Code == "no-rows"))
+        if (rows.Lines.Count == 0 && template.Blocks.Any(block => block.HoldsItems) && !findings.Any(finding => finding.Code == "no-rows"))
             findings.Add(Finding.Hold("no-rows", "No item row was found on this invoice.", "lines"));
 
+        var lines = LookUps.Fill(template, rows.Lines, rows.All, findings);
+        var taxes = LookUps.Fill(template, rows.Taxes, rows.All, findings);
         var total = fields.FirstOrDefault(field => field.Name == TradeNames.Total);
         var isCreditNote = total?.Number < 0
             || template.Recognise.CreditNote.Any(cue => invoice.Pages.Any(cue.IsOn));
-        return new CapturedInvoice(
-            template, isCreditNote, fields.ToImmutable(), lines.ToImmutable(), taxes.ToImmutable(), leftOut.ToImmutable(),
-            [.. findings, .. CurrencyDoubts(fields, lines, template.Reads)]);
+        var captured = new CapturedInvoice(
+            template, isCreditNote, fields.ToImmutable(), lines, taxes, [.. rows.Others], leftOut.ToImmutable(), []);
+        return captured with { Findings = [.. findings, .. CaptureDoubts.Of(captured, invoice)] };
     }
 
-    /// <summary>Pages skipped as a cover that the template itself would recognise as an invoice.</summary>
-    private static IEnumerable<Finding> SkippedInvoices(ImmutableArray<Page> pages, Template template)
-    {
-        foreach (var page in pages.Take(template.Pages.SkipFirst))
+    private static BlockResult CaptureBlock(
+        BlockRule block, InvoicePages invoice, Template template, IEnumerable<CapturedValue> fields, CapturedRows rows) => block.Row switch
         {
-            if (template.Recognise.Must.All(cue => cue.IsOn(page)))
-            {
-                yield return Finding.Hold(
-                    "invoice-skipped",
-                    $"Page {page.Number} is skipped as a cover by the template, but looks like an invoice of {template.Vendor}.",
-                    "pages");
-            }
-        }
-    }
+            IsMatch match => PatternBlockCapture.Capture(block, match.Line, invoice.PartFor(block.Where)),
+            IsFields of => FieldsRow(of, fields),
+            _ => BlockCapture.Capture(block, invoice.PartFor(block.Where), template.Reads, rows.ItemSum),
+        };
 
-    /// <summary>Amounts printed with another currency's mark than the template reads.</summary>
-    private static IEnumerable<Finding> CurrencyDoubts(
-        IEnumerable<CapturedValue> fields, IEnumerable<CapturedLine> lines, Habits habits)
+    /// <summary>One row made of header fields, for an invoice with one amount and a sentence; none if the invoice has none of them.</summary>
+    private static BlockResult FieldsRow(IsFields rule, IEnumerable<CapturedValue> fields)
     {
-        var values = fields.Select(value => (value.Name, Value: value))
-            .Concat(lines.SelectMany(line => line.Cells.Select(cell => ($"lines[{line.Number}].{cell.Name}", cell))));
-        foreach (var (about, value) in values)
+        var row = new RowDraft(0, 0);
+        foreach (var (column, name) in rule.Columns)
         {
-            var mark = value.Kind is ValueKind.Money or ValueKind.Number ? NumberReader.Read(value.Trace.Raw, habits).Mark
-                : value.Kind is ValueKind.Currency ? value.Value : "";
-            if (mark.Length > 0 && !habits.Currency.CanBePrintedAs(mark))
-            {
-                yield return Finding.Hold(
-                    "currency-differs",
-                    $"“{value.Trace.Raw}” is not in {habits.Currency.Code}, which the template reads all amounts as.",
-                    about);
-            }
+            if (fields.FirstOrDefault(field => field.Name == name) is { } field)
+                row.Add(column, new Printed(field.Trace.Raw, field.Trace.Places));
         }
+        return new BlockResult(row.Cells.Count > 0 ? [row] : [], [], []);
     }
 }

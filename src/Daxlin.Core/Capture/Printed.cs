@@ -1,6 +1,6 @@
 using System.Collections.Immutable;
 using Daxlin.Core.Pages;
-using Daxlin.Core.Templates;
+using Daxlin.Core.Templates.Tidy;
 using Daxlin.Core.Values;
 
 namespace Daxlin.Core.Capture;
@@ -36,10 +36,22 @@ public sealed record Printed(string Text, ImmutableArray<PlaceOnPage> Places)
     }
 
     /// <summary>This text with more of it, from a wrapped line; boxes that touch on one page become one.</summary>
-    public Printed With(Printed more)
+    public Printed With(Printed more, bool joinsHyphens = false)
     {
         if (Text.Length == 0)
             return more;
+        var (text, own) = (Text, EndsInHyphen(Text, more.Text));
+        // A soft hyphen is only ever put in.
+        if (own && (joinsHyphens || text[^1] == SoftHyphen))
+            text = text[..^1];
+        return new Printed(text + (own ? "" : " ") + more.Text, PlacesWith(more));
+    }
+
+    /// <summary>This text with another line of it below.</summary>
+    public Printed Over(Printed below) => Text.Length == 0 ? below : new Printed(Text + "\n" + below.Text, PlacesWith(below));
+
+    private ImmutableArray<PlaceOnPage> PlacesWith(Printed more)
+    {
         var places = Places;
         foreach (var place in more.Places)
         {
@@ -48,15 +60,24 @@ public sealed record Printed(string Text, ImmutableArray<PlaceOnPage> Places)
                 ? places.SetItem(at, new PlaceOnPage(place.Page, places[at].Box.Union(place.Box)))
                 : places.Add(place);
         }
-        return new Printed(Text + (EndsInOwnHyphen(Text, more.Text) ? "" : " ") + more.Text, places);
+        return places;
     }
 
-    /// <summary>Says that a word was wrapped after its own hyphen: "low-" and "iron" are "low-iron", "reprint -" ends in a dash.</summary>
-    private static bool EndsInOwnHyphen(string text, string next) =>
-        text.Length > 1 && text[^1] is '-' or '\u2010' && char.IsLetterOrDigit(text[^2]) && next.Length > 0 && char.IsLetterOrDigit(next[0]);
+    private const char SoftHyphen = '\u00AD';
 
-    /// <summary>A dash, or nothing but dashes, stands where there is no value.</summary>
-    public static bool IsDash(string text) => text.Length > 0 && text.All(c => c is '-' or '\u2013' or '\u2014' or '\u2212');
+    /// <summary>Says that a word was wrapped at a hyphen: "low-" and "iron" are "low-iron", "reprint -" ends in a dash.</summary>
+    private static bool EndsInHyphen(string text, string next) =>
+        text.Length > 1 && text[^1] is '-' or '\u2010' or SoftHyphen && char.IsLetterOrDigit(text[^2]) && next.Length > 0 && char.IsLetterOrDigit(next[0]);
+
+    /// <summary>A dash, or nothing but dashes, stands where there is no value, with a currency mark or without.</summary>
+    public static bool IsDash(string text)
+    {
+        var dashes = text.AsSpan().IndexOfAny("-\u2013\u2014\u2212");
+        if (dashes < 0 || text.AsSpan().ContainsAnyInRange('0', '9'))
+            return false;
+        var rest = text.AsSpan().Trim(" -\u2013\u2014\u2212");
+        return rest.IsEmpty || Currency.IsMark(rest.ToString());
+    }
 
     /// <summary>Tidies the text and reads it as a kind of value.</summary>
     public (string Tidied, Reading Reading) Read(ImmutableArray<TidyStep> tidy, ValueKind kind, Habits habits)
@@ -65,6 +86,34 @@ public sealed record Printed(string Text, ImmutableArray<PlaceOnPage> Places)
         foreach (var step in tidy)
             text = step.Apply(text);
         text = text.Trim();
-        return (text, ValueReader.Read(text, kind, habits));
+        return (text, text.AsSpan().ContainsAny('x', '\u00D7', '*') && tidy.Any(step => step is SplitUnit)
+            ? Product(text, kind, habits)
+            : ValueReader.Read(text, kind, habits));
+    }
+
+    /// <summary>What each step makes of the text.</summary>
+    public ImmutableArray<TidiedText> StepsOf(ImmutableArray<TidyStep> tidy)
+    {
+        if (tidy.IsEmpty)
+            return [];
+        var steps = ImmutableArray.CreateBuilder<TidiedText>(tidy.Length);
+        var text = Text;
+        foreach (var step in tidy)
+            steps.Add(new TidiedText(step.Name, text = step.Apply(text)));
+        return steps.MoveToImmutable();
+    }
+
+    /// <summary>Numbers with "x" between them, multiplied.</summary>
+    private static Reading Product(string text, ValueKind kind, Habits habits)
+    {
+        var product = 1m;
+        foreach (var factor in text.Split('x', '\u00D7', '*'))
+        {
+            var reading = ValueReader.Read(factor.Trim(), kind, habits);
+            if (reading.Number is not { } number)
+                return reading;
+            product *= number;
+        }
+        return Reading.Of(product);
     }
 }

@@ -9,4 +9,8 @@ namespace Daxlin.Core.Capture;
 /// <param name="Whereabouts">What found it: <c>beside “Total due”</c>, <c>column amount</c>.</param>
 /// <param name="Raw">The text before tidying.</param>
 /// <param name="Confidence">1 for a text layer read in the first of a field's whereabouts, less for the later ones.</param>
-public sealed record Trace(ImmutableArray<PlaceOnPage> Places, string Whereabouts, string Raw, double Confidence);
+public sealed record Trace(ImmutableArray<PlaceOnPage> Places, string Whereabouts, string Raw, double Confidence)
+{
+    /// <summary>What each tidy step made of <see cref="Raw"/>, in order; empty without steps.</summary>
+    public ImmutableArray<TidiedText> Steps { get; init; } = [];
+}

@@ -50,29 +50,34 @@ public static class InvoiceChecks
             block => block.Name == line.Block && block.Columns.Any(column => column.Name == TradeNames.Quantity));
         if (counts && line.NumberIn(TradeNames.Quantity) is null)
             return null;
-        var members = new[] { TradeNames.Quantity, TradeNames.UnitPrice, TradeNames.PriceBasis, TradeNames.DiscountPercent, TradeNames.Amount }
+        var members = new[] { TradeNames.Quantity, TradeNames.UnitPrice, TradeNames.PriceBasis, TradeNames.DiscountAmount, TradeNames.Amount }
+            .Concat(TradeNames.DiscountPercents)
             .Where(column => line.Find(column) is not null)
             .Select(column => Name(line, column));
         var basis = line.NumberIn(TradeNames.PriceBasis) ?? 1;
         return new LineMultipliesOut(
             line.Number, line.NumberIn(TradeNames.Quantity) ?? 1, price, basis == 0 ? 1 : basis,
-            line.NumberIn(TradeNames.DiscountPercent) ?? 0, amount, invoice.Template.Checks, invoice.Template.Reads.Currency, [.. members]);
+            [.. TradeNames.DiscountPercents.Select(column => Math.Abs(line.NumberIn(column) ?? 0))],
+            line.NumberIn(TradeNames.DiscountAmount) ?? 0, amount, invoice.Template.Checks, invoice.Template.Reads.Currency, [.. members]);
     }
 
     private static IEnumerable<Tie> TaxTies(CapturedInvoice invoice, decimal? subtotal)
     {
         var (rule, currency) = (invoice.Template.Checks, invoice.Template.Reads.Currency);
         var rows = invoice.Taxes.Where(row => row.NumberIn(TradeNames.Amount) is not null).ToList();
+        var basesHoldTax = BasesHoldTax(invoice, rows);
         foreach (var row in rows)
         {
             if (row.NumberIn(TradeNames.Rate) is { } rate && row.NumberIn(TradeNames.Base) is { } of)
             {
                 yield return new TaxFollowsBase(
-                    rate, of, row.NumberIn(TradeNames.Amount)!.Value, rule, currency,
+                    rate, of, row.NumberIn(TradeNames.Amount)!.Value, basesHoldTax, rule, currency,
                     [TaxName(row, TradeNames.Rate), TaxName(row, TradeNames.Base), TaxName(row, TradeNames.Amount)]);
             }
         }
-        var bases = rows.Select(row => row.NumberIn(TradeNames.Base)).OfType<decimal>().ToImmutableArray();
+        var addsTax = invoice.Template.Reads.TaxIncluded && !basesHoldTax;
+        var bases = rows.Select(row => row.NumberIn(TradeNames.Base) + (addsTax ? row.NumberIn(TradeNames.Amount) : 0))
+            .OfType<decimal>().ToImmutableArray();
         if (bases.Length > 0 && bases.Length == rows.Count && subtotal is { } sum)
         {
             yield return new TaxBasesAddUp(
@@ -93,6 +98,16 @@ public static class InvoiceChecks
         }
     }
 
+    /// <summary>
+    /// Says that the bases of the tax summary hold their tax. Where prices do, vendors print either; the rows tell which,
+    /// since the two differ on any base that is worth taxing.
+    /// </summary>
+    private static bool BasesHoldTax(CapturedInvoice invoice, List<CapturedLine> rows) => invoice.Template.Reads.TaxIncluded && rows.Any(
+        row => row.NumberIn(TradeNames.Rate) is { } rate && row.NumberIn(TradeNames.Base) is { } of
+            && new TaxFollowsBase(
+                rate, of, row.NumberIn(TradeNames.Amount)!.Value, BaseHoldsTax: true, invoice.Template.Checks, invoice.Template.Reads.Currency, [])
+                is { Holds: true, Amount: not 0 });
+
     /// <summary>Null where the lines have no rates of their own, or freight could be taxed at any of several rates.</summary>
     private static TaxFollowsLines? ByLineRates(CapturedInvoice invoice, decimal tax, decimal? subtotal)
     {
@@ -109,7 +124,7 @@ public static class InvoiceChecks
         // With one rate the freight is taxed with the rest.
         var share = (sum - Discount(invoice, sum) + freight) / sum;
         return new TaxFollowsLines(
-            bases, share, tax, invoice.Template.Checks, invoice.Template.Reads.Currency,
+            bases, invoice.Template.Reads.TaxIncluded, share, tax, invoice.Template.Checks, invoice.Template.Reads.Currency,
             [.. invoice.Lines.Select(line => Name(line, TradeNames.TaxRate)), TradeNames.Tax]);
     }
 
@@ -122,17 +137,20 @@ public static class InvoiceChecks
             return null;
         var subtotal = stated ?? amounts.Sum();
         var taxes = invoice.Taxes.Select(row => row.NumberIn(TradeNames.Amount)).OfType<decimal>().ToList();
-        var tax = invoice.Amount(TradeNames.Tax) ?? taxes.Sum();
-        var members = Present(invoice, TradeNames.Subtotal, TradeNames.Discount, TradeNames.Freight, TradeNames.Tax, TradeNames.Total);
+        var included = invoice.Template.Reads.TaxIncluded;
+        var tax = included ? 0 : invoice.Amount(TradeNames.Tax) ?? taxes.Sum();
+        var members = Present(invoice, TradeNames.Subtotal, TradeNames.Discount, TradeNames.Freight, TradeNames.Total);
         if (stated is null)
             members = [.. members, .. amountNames];
-        if (invoice.Amount(TradeNames.Tax) is null)
+        if (!included && invoice.Amount(TradeNames.Tax) is not null)
+            members = members.Add(TradeNames.Tax);
+        else if (!included)
         {
             members = [.. members, .. invoice.Taxes.Where(row => row.NumberIn(TradeNames.Amount) is not null)
                 .Select(row => TaxName(row, TradeNames.Amount))];
         }
         return new TotalAddsUp(
-            subtotal, Discount(invoice, subtotal), invoice.Amount(TradeNames.Freight) ?? 0, tax, total,
+            subtotal, stated is not null, Discount(invoice, subtotal), invoice.Amount(TradeNames.Freight) ?? 0, tax, total,
             invoice.Template.Checks, invoice.Template.Reads.Currency, members);
     }
 

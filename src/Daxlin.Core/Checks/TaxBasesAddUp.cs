@@ -5,6 +5,7 @@ using Daxlin.Core.Values;
 namespace Daxlin.Core.Checks;
 
 /// <summary>Says that the bases of all taxes add up to what is taxed: subtotal − discount + freight.</summary>
+/// <param name="Bases">Without tax, or with it where the subtotal holds the tax already.</param>
 public sealed record TaxBasesAddUp(
     ImmutableArray<decimal> Bases, decimal Taxed, CheckRule Rule, Currency Currency, ImmutableArray<string> Members)
     : Tie(Currency, Members)

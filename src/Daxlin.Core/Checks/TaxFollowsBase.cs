@@ -6,17 +6,21 @@ using Daxlin.Core.Values;
 namespace Daxlin.Core.Checks;
 
 /// <summary>Says that a tax is its rate of its base, rounded.</summary>
-/// <remarks>19 % of 16.53 EUR is 3.1407, so 3.14; 3.15 is held.</remarks>
+/// <remarks>
+/// 19 % of 16.53 EUR is 3.1407, so 3.14; 3.15 is held. Where the base holds the tax already, 19 % in 19.67 EUR is
+/// 19.67 × 19 ÷ 119 = 3.1406, so 3.14 too.
+/// </remarks>
+/// <param name="BaseHoldsTax">Says that the base is an amount with its tax.</param>
 public sealed record TaxFollowsBase(
-    decimal Rate, decimal Base, decimal Amount, CheckRule Rule, Currency Currency, ImmutableArray<string> Members)
+    decimal Rate, decimal Base, decimal Amount, bool BaseHoldsTax, CheckRule Rule, Currency Currency, ImmutableArray<string> Members)
     : Tie(Currency, Members)
 {
     public override string Code => "tax-rate";
-    public override string Equation => $"base × {Text(Rate)} % = tax";
-    public override decimal Left => Round(Base * Rate / 100, Currency, Rule.Rounding);
+    public override string Equation => BaseHoldsTax ? $"base × {Text(Rate)} ÷ {Text(100 + Rate)} = tax" : $"base × {Text(Rate)} % = tax";
+    public override decimal Left => Round(Base * Rate / (BaseHoldsTax ? 100 + Rate : 100), Currency, Rule.Rounding);
     public override decimal Right => Amount;
     public override decimal Tolerance => Rule.TaxTolerance;
-    protected override string Says => $"Tax at {Text(Rate)} % of {Currency.Show(Base)} comes to";
+    protected override string Says => $"Tax at {Text(Rate)} % {(BaseHoldsTax ? "in" : "of")} {Currency.Show(Base)} comes to";
 
     private static string Text(decimal number) => number.ToString(CultureInfo.InvariantCulture);
 }

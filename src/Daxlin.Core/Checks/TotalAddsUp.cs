@@ -5,14 +5,16 @@ using Daxlin.Core.Values;
 namespace Daxlin.Core.Checks;
 
 /// <summary>Says that subtotal − discount + freight + tax is the stated total.</summary>
+/// <param name="SubtotalIsStated">Says that the subtotal is printed; else it is the sum of the lines.</param>
+/// <param name="Tax">What is added; 0 where the subtotal holds the tax already.</param>
 public sealed record TotalAddsUp(
-    decimal Subtotal, decimal Discount, decimal Freight, decimal Tax, decimal Total,
+    decimal Subtotal, bool SubtotalIsStated, decimal Discount, decimal Freight, decimal Tax, decimal Total,
     CheckRule Rule, Currency Currency, ImmutableArray<string> Members) : Tie(Currency, Members)
 {
     public override string Code => "total";
 
     public override string Equation =>
-        $"subtotal{(Discount == 0 ? "" : " − discount")}{(Freight == 0 ? "" : " + freight")}{(Tax == 0 ? "" : " + tax")} = total";
+        $"{(SubtotalIsStated ? "subtotal" : "Σ line amounts")}{(Discount == 0 ? "" : " − discount")}{(Freight == 0 ? "" : " + freight")}{(Tax == 0 ? "" : " + tax")} = total";
 
     public override decimal Left => Subtotal - Discount + Freight + Tax;
     public override decimal Right => Total;

@@ -18,6 +18,12 @@ public sealed record Page(
     /// <summary>The lines' text without its blanks, to find cues in.</summary>
     public SquashedText Squashed => squashed ??= new SquashedText(Lines);
 
+    /// <summary>What of the page stands between two bounds, in points from the left; words across a bound go where their centre is.</summary>
+    public Page Between(double left, double right) => new(
+        Number, Width, Height,
+        [.. Words.Where(word => word.Box.CenterX >= left && word.Box.CenterX < right)],
+        [.. Strokes.Where(stroke => stroke.Box.Right > left && stroke.Box.Left < right)]);
+
     public bool Equals(Page? other) => ReferenceEquals(this, other);
 
     public override int GetHashCode() => Number;

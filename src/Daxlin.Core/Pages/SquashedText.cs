@@ -47,12 +47,26 @@ public sealed class SquashedText
     /// <summary>Leaves every blank out of a cue's text.</summary>
     public static string Squash(string text) => string.Concat(text.Where(c => !char.IsWhiteSpace(c)));
 
-    /// <summary>Adds all places where a squashed cue stands as whole words.</summary>
+    /// <summary>Adds all places where a squashed cue stands, as whole words unless <paramref name="withinWords"/>.</summary>
     /// <param name="cue">Without blanks; in capitals unless <paramref name="exactCase"/>.</param>
-    public void Find(string cue, bool exactCase, List<CuePlace> places)
+    public void Find(string cue, bool exactCase, bool withinWords, List<CuePlace> places)
+    {
+        foreach (var place in Places(cue, exactCase, withinWords))
+            places.Add(place);
+    }
+
+    /// <summary>Says that a squashed cue stands in the text.</summary>
+    public bool Has(string cue, bool exactCase, bool withinWords)
+    {
+        foreach (var _ in Places(cue, exactCase, withinWords))
+            return true;
+        return false;
+    }
+
+    private IEnumerable<CuePlace> Places(string cue, bool exactCase, bool withinWords)
     {
         if (cue.Length == 0)
-            return;
+            yield break;
         var searched = exactCase ? text : capitals ??= text.ToUpperInvariant();
         for (var at = searched.IndexOf(cue, StringComparison.Ordinal); at >= 0; at = searched.IndexOf(cue, at + 1, StringComparison.Ordinal))
         {
@@ -60,8 +74,8 @@ public sealed class SquashedText
             line = line < 0 ? ~line - 1 : line;
             var (first, firstChar) = WordAt(lines[line], at - starts[line]);
             var (last, lastChar) = WordAt(lines[line], at + cue.Length - 1 - starts[line]);
-            if (StartsWord(at, firstChar) && EndsWord(at + cue.Length, lines[line].Words[last], lastChar + 1))
-                places.Add(new CuePlace(line, BoxOf(lines[line], first, firstChar, last, lastChar), first, firstChar, last, lastChar + 1));
+            if (withinWords || (StartsWord(at, firstChar) && EndsWord(at + cue.Length, lines[line].Words[last], lastChar + 1)))
+                yield return new CuePlace(line, BoxOf(lines[line], first, firstChar, last, lastChar), first, firstChar, last, lastChar + 1);
         }
     }
 

@@ -18,6 +18,12 @@ public sealed record Word(string Text, Box Box, double Baseline, double Size, Im
         Right = Stops[start + length - 1],
     };
 
+    /// <summary>Says that the word stands where another ends, as the second part of one that was cut.</summary>
+    public bool IsGluedTo(Word left) => Box.Left == left.Box.Right && Baseline == left.Baseline;
+
+    /// <summary>This word and the part after it as one.</summary>
+    public Word JoinedWith(Word next) => this with { Text = Text + next.Text, Box = Box.Union(next.Box), Stops = Stops.AddRange(next.Stops) };
+
     /// <summary>A run of this word's characters as a word of its own.</summary>
     /// <example>"onlyGBP" is cut into "only" and "GBP" where a description runs into the price.</example>
     public Word Part(int start, int length) => this with

@@ -11,12 +11,19 @@ public static class Recogniser
     /// <summary>
     /// All templates that recognise the pages, best first. Two with the same score are both first: the caller must not choose.
     /// </summary>
-    public static ImmutableArray<TemplateMatch> Recognise(ImmutableArray<Page> pages, IEnumerable<Template> templates)
+    public static ImmutableArray<TemplateMatch> Recognise(ImmutableArray<Page> pages, IEnumerable<Template> templates) =>
+        Matches(templates, template => InvoicePages.Of(pages, template).Pages);
+
+    /// <summary>The same for one page of a file, which may be a cover or an annex.</summary>
+    public static ImmutableArray<TemplateMatch> RecognisePage(Page page, IEnumerable<Template> templates) =>
+        Matches(templates, _ => [page]);
+
+    private static ImmutableArray<TemplateMatch> Matches(IEnumerable<Template> templates, Func<Template, ImmutableArray<Page>> pagesFor)
     {
         var matches = new List<TemplateMatch>();
         foreach (var template in templates)
         {
-            var invoice = InvoicePages.Of(pages, template.Pages).Pages;
+            var invoice = pagesFor(template);
             var rule = template.Recognise;
             if (!rule.Must.All(IsOn) || rule.MustNot.Any(IsOn))
                 continue;

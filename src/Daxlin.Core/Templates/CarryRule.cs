@@ -6,4 +6,5 @@ namespace Daxlin.Core.Templates;
 /// <param name="Column">The name of the column that it becomes.</param>
 /// <param name="Pattern">What such a line matches (its first group is taken), or null for any line that begins in <paramref name="BeginsIn"/>.</param>
 /// <param name="BeginsIn">The column under whose heading such a line begins, or null.</param>
-public sealed record CarryRule(string Column, Regex? Pattern, string? BeginsIn);
+/// <param name="InPageHead">Says that it stands above the block on its page, not between the rows.</param>
+public sealed record CarryRule(string Column, Regex? Pattern, string? BeginsIn, bool InPageHead);

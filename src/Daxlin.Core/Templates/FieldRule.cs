@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Text.RegularExpressions;
+using Daxlin.Core.Templates.Tidy;
 using Daxlin.Core.Values;
 
 namespace Daxlin.Core.Templates;

@@ -11,4 +11,7 @@ public enum Fold
 
     /// <summary>Lines above the line with the figures belong to it.</summary>
     Up,
+
+    /// <summary>Lines above and below belong to it: the figures stand at half the height of the text.</summary>
+    Around,
 }

@@ -1,4 +1,5 @@
 using System.Collections.Frozen;
+using System.Collections.Immutable;
 using Daxlin.Core.Values;
 
 namespace Daxlin.Core.Templates;
@@ -28,6 +29,7 @@ public static class TradeNames
     public const string UnitPrice = "unitPrice";
     public const string PriceBasis = "priceBasis";
     public const string DiscountPercent = "discountPercent";
+    public const string DiscountAmount = "discountAmount";
     public const string TaxRate = "taxRate";
     public const string Amount = "amount";
 
@@ -49,6 +51,9 @@ public static class TradeNames
         [UnitPrice] = ValueKind.Number,
         [PriceBasis] = ValueKind.Number,
         [DiscountPercent] = ValueKind.Percent,
+        ["discountPercent2"] = ValueKind.Percent,
+        ["discountPercent3"] = ValueKind.Percent,
+        [DiscountAmount] = ValueKind.Money,
         [TaxRate] = ValueKind.Percent,
         [Amount] = ValueKind.Money,
         [Rate] = ValueKind.Percent,
@@ -64,6 +69,9 @@ public static class TradeNames
     /// <summary>Fields and columns of these names hold amounts that are stated on the invoice and must tie.</summary>
     public static readonly FrozenSet<string> StatedAmounts =
         new[] { Subtotal, Discount, Freight, Tax, Total }.ToFrozenSet();
+
+    /// <summary>Columns of discounts in per cent, taken off one after another.</summary>
+    public static readonly ImmutableArray<string> DiscountPercents = [DiscountPercent, "discountPercent2", "discountPercent3"];
 
     public static ValueKind KindOf(string name) => Kinds.GetValueOrDefault(name, ValueKind.Text);
 

@@ -5,4 +5,5 @@ namespace Daxlin.Core.Values;
 /// <param name="Dates">Which part of a date in figures comes first.</param>
 /// <param name="DecimalMark">The mark before the decimals.</param>
 /// <param name="GroupingMarks">Marks that may stand between groups of three digits; a blank stands for every kind of blank.</param>
-public sealed record Habits(Currency Currency, DateOrder Dates, char DecimalMark, string GroupingMarks);
+/// <param name="TaxIncluded">Says that the line amounts and the subtotal hold the tax already.</param>
+public sealed record Habits(Currency Currency, DateOrder Dates, char DecimalMark, string GroupingMarks, bool TaxIncluded = false);

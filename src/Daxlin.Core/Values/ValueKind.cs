@@ -24,4 +24,7 @@ public enum ValueKind
 
     /// <summary>An ISO 4217 code, or a sign that stands for one.</summary>
     Currency,
+
+    /// <summary>A box ticked or not, a word for yes or no in one of many languages.</summary>
+    YesNo,
 }

@@ -12,6 +12,7 @@ public static class ValueReader
         ValueKind.Date => DateReader.Read(text, habits.Dates),
         ValueKind.Iban => ReadIban(text),
         ValueKind.Currency => ReadCurrency(text, habits),
+        ValueKind.YesNo => ReadYesNo(text),
         _ => text.Length == 0 ? Reading.Faulty("is empty") : Reading.Of(text),
     };
 
@@ -54,6 +55,16 @@ public static class ValueReader
             ? Reading.Of(string.Join(' ', plain.Chunk(4).Select(group => new string(group))))
             : Reading.Misprint("is no IBAN: its check digits are wrong");
     }
+
+    /// <summary>Reads "yes" or "no" out of a word in one of many languages, or of a tick.</summary>
+    private static Reading ReadYesNo(string text) => text.Trim().ToLowerInvariant() switch
+    {
+        "yes" or "y" or "ja" or "j" or "oui" or "o" or "si" or "sí" or "sì" or "s" or "sim" or "kyllä" or "tak" or "ano"
+            or "x" or "true" or "1" or "✓" or "✔" or "☑" or "☒" => Reading.Of("yes"),
+        "no" or "n" or "nein" or "nee" or "non" or "nej" or "nei" or "não" or "ei" or "nie" or "ne"
+            or "false" or "0" or "-" or "–" or "☐" => Reading.Of("no"),
+        _ => Reading.Faulty("is neither yes nor no"),
+    };
 
     private static Reading ReadCurrency(string text, Habits habits)
     {

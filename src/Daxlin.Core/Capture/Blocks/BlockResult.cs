@@ -4,8 +4,4 @@ using Daxlin.Core.Checks;
 namespace Daxlin.Core.Capture.Blocks;
 
 /// <summary>What one line block yielded.</summary>
-/// <param name="Rows">Each row's printed cells by column name.</param>
-internal sealed record BlockResult(
-    ImmutableArray<IReadOnlyDictionary<string, Printed>> Rows,
-    ImmutableArray<LeftOutLine> LeftOut,
-    ImmutableArray<Finding> Findings);
+internal sealed record BlockResult(ImmutableArray<RowDraft> Rows, ImmutableArray<LeftOutLine> LeftOut, ImmutableArray<Finding> Findings);

@@ -18,4 +18,17 @@ internal sealed record HeadingBand(
 {
     /// <summary>Says that no heading is missing that an invoice must have.</summary>
     public bool IsWhole => Missing.All(column => column.Optional) && !Headings.IsEmpty;
+
+    /// <summary>Two neighbours that the template has the other way round, or null if all are in its order.</summary>
+    public (ColumnRule Left, ColumnRule Right)? OutOfOrder(ImmutableArray<ColumnRule> columns)
+    {
+        for (var heading = 1; heading < Headings.Length; heading++)
+        {
+            var (left, right) = (Headings[heading - 1], Headings[heading]);
+            // Headings one over the other are in no order from left to right.
+            if (left.Box.SharedWidth(right.Box) == 0 && columns.IndexOf(left.Rule) > columns.IndexOf(right.Rule))
+                return (left.Rule, right.Rule);
+        }
+        return null;
+    }
 }

@@ -7,8 +7,12 @@ namespace Daxlin.Core.Capture.Blocks;
 /// <summary>Finds the printed headings of a block's columns.</summary>
 internal static class HeadingFinder
 {
-    /// <summary>Headings are printed over at most this many lines.</summary>
-    private const int MostLines = 3;
+    /// <summary>
+    /// Headings are printed over at most three lines; where those of two are centred beside those of three, their words
+    /// stand on five different heights.
+    /// </summary>
+    private const int MostLines = 5;
+    private const int UsualLines = 3;
 
     /// <summary>Lines of one band are no further apart than this part of the type's height.</summary>
     private const double LineGap = 1.1;
@@ -39,7 +43,7 @@ internal static class HeadingFinder
     private static List<(int Line, Box Box)> PlacesOf(Cue heading, Page page)
     {
         var places = heading.PlacesOn(page).ConvertAll(place => (place.Line, place.Box));
-        places.AddRange(heading.StackedOn(page));
+        places.AddRange(heading.StackedOn(page).Select(stacked => (stacked.First.Line, stacked.Box)));
         return places;
     }
 
@@ -50,6 +54,9 @@ internal static class HeadingFinder
         for (var end = start + 1; end <= Math.Min(lines.Length, start + MostLines); end++)
         {
             if (end > start + 1 && lines[end - 1].Box.Top - lines[end - 2].Box.Bottom > LineGap * lines[end - 1].Box.Height)
+                break;
+            // Beyond three lines they must be interleaved, or a row would be taken for a heading.
+            if (end > start + UsualLines && lines[end - 1].Box.SharedHeight(lines[end - 2].Box) == 0)
                 break;
             var band = BandOf(lines, start, end, printed);
             if (best is null || band.Headings.Length > best.Headings.Length)

@@ -17,12 +17,15 @@ internal sealed class LayoutFinder(BlockRule block, Habits habits)
 
     private ColumnLayout? before;
 
-    public static ColumnLayout ByEdges(ImmutableArray<ColumnRule> columns) => new(
-        [.. columns.Where(column => column.Edges is not null)
-            .Select(column => new ColumnSpan(
-                column, new Box(column.Edges!.Value.Left, 0, column.Edges.Value.Right, 0), column.Edges.Value.Left, column.Edges.Value.Right))
-            .OrderBy(span => span.Left)],
-        HardEdges: true);
+    public static ColumnLayout ByEdges(ImmutableArray<ColumnRule> columns) =>
+        new([.. Edged(columns).OrderBy(span => span.Left)], HardEdges: true);
+
+    /// <summary>The columns whose bounds the template sets.</summary>
+    private static IEnumerable<ColumnSpan> Edged(ImmutableArray<ColumnRule> columns) =>
+        from column in columns
+        let edges = column.Source as BetweenEdges
+        where edges is not null
+        select new ColumnSpan(column, new Box(edges.Left, 0, edges.Right, 0), edges.Left, edges.Right);
 
     /// <param name="closing">Index of the line that the block ends before on this page.</param>
     public ColumnLayout ByHeadings(Page page, HeadingBand band, int closing)
@@ -35,15 +38,18 @@ internal sealed class LayoutFinder(BlockRule block, Habits habits)
     private static bool IsInPlace(ColumnLayout layout, HeadingBand band)
     {
         var headings = All(band).OrderBy(heading => heading.Box.Left).ToList();
-        return headings.Count == layout.Columns.Length && headings.Zip(layout.Columns).All(pair =>
+        var headed = layout.Columns.Where(column => column.Rule is null or { Source: UnderHeading }).OrderBy(column => column.Heading.Left).ToList();
+        return headings.Count == headed.Count && headings.Zip(headed).All(pair =>
             pair.First.Rule == pair.Second.Rule
             && Math.Abs(pair.First.Box.Left - pair.Second.Heading.Left) < SamePlace
             && Math.Abs(pair.First.Box.Right - pair.Second.Heading.Right) < SamePlace);
     }
 
     /// <summary>The layout by upright rulings that part every heading from the next, if there are such.</summary>
-    private static ColumnLayout? ByRulings(Page page, HeadingBand band)
+    private ColumnLayout? ByRulings(Page page, HeadingBand band)
     {
+        if (Edged(block.Columns).Any())
+            return null;
         var rulings = page.Strokes
             .Where(stroke => stroke.IsUpright && stroke.Box.SharedHeight(band.Box) > 0.5 * band.Box.Height)
             .Select(stroke => stroke.Box.CenterX)
@@ -61,6 +67,7 @@ internal sealed class LayoutFinder(BlockRule block, Habits habits)
             columns.Add(new ColumnSpan(rule, box, left, right));
         }
         var sorted = columns.OrderBy(column => column.Left).ToImmutableArray();
+        sorted = [.. sorted.Concat(Unheaded(sorted, page.Width)).OrderBy(column => column.Left)];
         for (var column = 1; column < sorted.Length; column++)
         {
             if (sorted[column].Left < sorted[column - 1].Right - 0.5)
@@ -73,16 +80,37 @@ internal sealed class LayoutFinder(BlockRule block, Habits habits)
         band.Headings.Select(heading => ((ColumnRule?)heading.Rule, heading.Box))
             .Concat(band.Strangers.Select(box => ((ColumnRule?)null, box)));
 
+    /// <summary>The columns without headings: each reaches from the neighbour named before it to the one named after it.</summary>
+    private IEnumerable<ColumnSpan> Unheaded(ImmutableArray<ColumnSpan> placed, double width)
+    {
+        for (var index = 0; index < block.Columns.Length; index++)
+        {
+            if (block.Columns[index].Source is not BetweenNeighbours)
+                continue;
+            var before = block.Columns.Take(index).Select(SpanOf).LastOrDefault(span => span is not null);
+            var after = block.Columns.Skip(index + 1).Select(SpanOf).FirstOrDefault(span => span is not null);
+            var (left, right) = (before?.Right ?? 0, after?.Left ?? width);
+            if (right - left > NarrowestColumn)
+                yield return new ColumnSpan(block.Columns[index], new Box((left + right) / 2, 0, (left + right) / 2, 0), left, right);
+        }
+
+        ColumnSpan? SpanOf(ColumnRule rule) => placed.FirstOrDefault(span => span.Rule == rule);
+    }
+
+    private const double NarrowestColumn = 2;
+
     private ColumnLayout ByValues(Page page, HeadingBand band, int closing)
     {
-        var columns = All(band)
+        var headed = All(band)
             .Select(heading => new ColumnSpan(heading.Rule, heading.Box, heading.Box.Left, heading.Box.Right))
-            .OrderBy(column => column.Left)
-            .ToArray();
-        var spans = columns.ToArray();
+            .Concat(Edged(block.Columns))
+            .ToImmutableArray();
+        var columns = headed.Concat(Unheaded(headed, page.Width)).OrderBy(column => column.Left).ToArray();
+        // What is seen in a column without a heading tells where it runs, and nothing else does.
+        var spans = columns.Select(column => column.Rule?.Source is BetweenNeighbours ? column with { Left = double.MaxValue, Right = double.MinValue } : column).ToArray();
         var begins = Array.FindIndex(columns, column => column.Rule?.Name == block.Begins);
         var seen = 0;
-        for (var index = band.EndLine; index < closing && seen < Sample && begins >= 0; index++)
+        for (var index = band.EndLine; index < closing && seen < Sample; index++)
         {
             var line = page.Lines[index];
             // A wrapped line or a section heading has one cell or two; a row has figures in it.
@@ -101,7 +129,7 @@ internal sealed class LayoutFinder(BlockRule block, Habits habits)
                 };
             }
         }
-        return new ColumnLayout([.. spans], HardEdges: false);
+        return new ColumnLayout([.. spans.Select((span, index) => span.Left > span.Right ? columns[index] : span)], HardEdges: false);
     }
 
     /// <summary>The line's cells or words, each with its column, if the line is a row.</summary>
@@ -130,6 +158,7 @@ internal sealed class LayoutFinder(BlockRule block, Habits habits)
 
     private bool IsRow(ImmutableArray<Word> units, int[] assigned, ColumnSpan[] columns, int begins, bool needsAll)
     {
+        var hasFigure = false;
         for (var (column, start) = (0, 0); column < columns.Length; column++)
         {
             // Columns hold their words in order, so each has a run of them.
@@ -145,7 +174,9 @@ internal sealed class LayoutFinder(BlockRule block, Habits habits)
             if (rule.Kind != ValueKind.Text && text.Length > 0 && !Printed.IsDash(text)
                 && !new Printed(text, []).Read(rule.Tidy, rule.Kind, habits).Reading.IsGood)
                 return false;
+            hasFigure |= rule.Kind != ValueKind.Text && text.Length > 0;
         }
-        return true;
+        // Where no column tells a row, figures do: a line of text alone says nothing of where columns run.
+        return begins >= 0 || hasFigure;
     }
 }

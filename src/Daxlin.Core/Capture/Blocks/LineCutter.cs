@@ -11,6 +11,9 @@ internal sealed class LineCutter(ColumnLayout layout, string? begins, Habits hab
     /// <summary>Index of the column that is filled where a row begins; -1 if the page has none such.</summary>
     public int Begins { get; } = IndexOf(layout, begins);
 
+    /// <summary>Where the block begins and ends from left to right.</summary>
+    public (double Left, double Right) Bounds => (layout.Columns[0].Left, layout.Columns[^1].Right);
+
     private static int IndexOf(ColumnLayout layout, string? name)
     {
         for (var column = 0; column < layout.Columns.Length; column++)
@@ -80,9 +83,17 @@ internal sealed class LineCutter(ColumnLayout layout, string? begins, Habits hab
     private void CutByCells(TextLine line)
     {
         List<(Cell Cell, int First, int Last)>? across = null;
-        foreach (var cell in line.Cells)
+        for (var index = 0; index < line.Cells.Length; index++)
         {
+            var cell = line.Cells[index];
             var (first, last) = ColumnsUnder(cell.Box);
+            // A sign at the left edge of a cell goes with the digits at its right, wherever they are put.
+            if (IsLoneMark(cell) && index + 1 < line.Cells.Length && !IsLoneMark(line.Cells[^1])
+                && IsFigure(line.Cells[index + 1].Words[0].Text))
+            {
+                (first, last) = ColumnsUnder(line.Cells[index + 1].Box);
+                first = last;
+            }
             if (first == last)
                 cut[first].AddRange(cell.Words);
             else
@@ -97,11 +108,22 @@ internal sealed class LineCutter(ColumnLayout layout, string? begins, Habits hab
             var assigned = WordAssignment.Assign(
                 words, layout.Columns.AsSpan()[first..(last + 1)], habits, filled: column => cut[first + column].Count > 0);
             for (var word = 0; word < words.Length; word++)
-                cut[first + assigned[word]].Add(words[word]);
+            {
+                var column = cut[first + assigned[word]];
+                // Parted for nothing: both parts went to one column.
+                if (word > 0 && assigned[word] == assigned[word - 1] && words[word].IsGluedTo(words[word - 1]))
+                    column[^1] = column[^1].JoinedWith(words[word]);
+                else
+                    column.Add(words[word]);
+            }
         }
         foreach (var words in cut)
             words.Sort((a, b) => a.Box.Left.CompareTo(b.Box.Left));
     }
+
+    private static bool IsFigure(string text) => text.AsSpan().ContainsAnyInRange('0', '9') || Printed.IsDash(text);
+
+    private bool IsLoneMark(Cell cell) => cell.Words.Length == 1 && habits.Currency.CanBePrintedAs(cell.Words[0].Text);
 
     private (int First, int Last) ColumnsUnder(Box box)
     {

@@ -1,65 +1,127 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using System.Text.RegularExpressions;
 using Daxlin.Core.Checks;
+using Daxlin.Core.Pages;
 using Daxlin.Core.Templates;
+using Daxlin.Core.Templates.Tidy;
 using Daxlin.Core.Values;
 
 namespace Daxlin.Core.Capture.Blocks;
 
 /// <summary>Turns the printed cells of a row into typed values.</summary>
-internal static class RowReader
+internal sealed class RowReader(BlockRule block, int number, Habits habits)
 {
-    public static (CapturedLine Line, ImmutableArray<Finding> Findings) Read(
-        BlockRule block, int number, IReadOnlyDictionary<string, Printed> printed, Habits habits)
+    private readonly ImmutableArray<CapturedValue>.Builder cells = ImmutableArray.CreateBuilder<CapturedValue>();
+    private readonly ImmutableArray<Finding>.Builder findings = ImmutableArray.CreateBuilder<Finding>();
+
+    public static (CapturedLine Line, ImmutableArray<Finding> Findings) Read(BlockRule block, int number, RowDraft draft, Habits habits)
     {
-        var cells = ImmutableArray.CreateBuilder<CapturedValue>();
-        var findings = ImmutableArray.CreateBuilder<Finding>();
+        var reader = new RowReader(block, number, habits);
         foreach (var column in block.Columns)
-        {
-            if (!column.Kept)
-                continue;
-            var text = printed.GetValueOrDefault(column.PartOf ?? column.Name);
-            if (text is not null && !Printed.IsDash(text.Text))
-            {
-                var (tidied, reading) = text.Read(column.Tidy, column.Kind, habits);
-                if (reading.IsGood)
-                {
-                    var trace = new Trace(text.Places, $"column {column.Name}", text.Text, 1);
-                    cells.Add(new CapturedValue(column.Name, column.Kind, reading.Value, reading.Number, trace));
-                    continue;
-                }
-                if (tidied.Length > 0)
-                {
-                    findings.Add(Finding.Hold(
-                        "value-unreadable",
-                        $"Row {Row(block, number)}: the {TradeNames.Spoken(column.Name)} “{tidied}” {reading.Fault}.",
-                        About(block, number, column.Name)));
-                    continue;
-                }
-            }
-            if (column.Required)
-            {
-                findings.Add(Finding.Hold(
-                    "value-missing",
-                    $"Row {Row(block, number)} has no {TradeNames.Spoken(column.Name)}.",
-                    About(block, number, column.Name)));
-            }
-        }
+            reader.ReadColumn(column, draft.Cells.GetValueOrDefault((column.Source as PartOfColumn)?.Column ?? column.Name));
         foreach (var carry in block.Carry)
         {
-            if (printed.GetValueOrDefault(carry.Column) is { } text)
-            {
-                cells.Add(new CapturedValue(
-                    carry.Column, ValueKind.Text, text.Text, null, new Trace(text.Places, "carried from above", text.Text, 1)));
-            }
+            if (draft.Cells.GetValueOrDefault(carry.Column) is { } text)
+                reader.Add(carry.Column, ValueKind.Text, Reading.Of(text.Text), new Trace(text.Places, "carried from above", text.Text, 1));
         }
-        return (new CapturedLine(block.Name, number, cells.ToImmutable()), findings.ToImmutable());
+        var under = block.RowsUnder
+            .Select(rule => new RowsUnder(rule.Name, rule.Flat, reader.ReadUnder(rule, draft)))
+            .Where(list => !list.Rows.IsEmpty);
+        return (new CapturedLine(block.Name, number, reader.cells.ToImmutable()) { Under = [.. under] }, reader.findings.ToImmutable());
     }
 
-    /// <summary>How findings and ties name a cell: <c>lines[3].amount</c>.</summary>
-    public static string About(BlockRule block, int number, string column) => string.Create(
-        CultureInfo.InvariantCulture, $"{(block.IsTaxSummary ? "taxes" : "lines")}[{number}].{column}");
+    private void ReadColumn(ColumnRule column, Printed? text)
+    {
+        if (column.Source is ConstantColumn constant)
+            text = new Printed(constant.Value, []);
+        // A looked-up column is filled when all blocks are read; a column that only others are taken from, never.
+        if (!column.Kept || column.Source is LookedUp)
+            return;
+        if (text is not null && Printed.IsDash(text.Text))
+        {
+            if (column.DashIsZero)
+            {
+                Add(column.Name, column.Kind, Reading.Of(0m), TraceOf(column, text));
+                return;
+            }
+        }
+        else if (text is not null && TryRead(column, text))
+        {
+            return;
+        }
+        if (column.Required)
+        {
+            findings.Add(Finding.Hold(
+                "value-missing", $"Row {Row} has no {TradeNames.Spoken(column.Name)}.", About(column.Name)));
+        }
+    }
 
-    private static string Row(BlockRule block, int number) =>
-        number.ToString(CultureInfo.InvariantCulture) + (block.IsTaxSummary ? " of the taxes" : "");
+    /// <summary>False if nothing is left of the text to read.</summary>
+    private bool TryRead(ColumnRule column, Printed text)
+    {
+        var (tidied, reading) = text.Read(column.Tidy, column.Kind, habits);
+        if (reading.IsGood)
+        {
+            Add(column.Name, column.Kind, reading, TraceOf(column, text));
+            AddUnit(column, text);
+            return true;
+        }
+        if (tidied.Length == 0)
+            return false;
+        findings.Add(Finding.Hold(
+            "value-unreadable",
+            $"Row {Row}: the {TradeNames.Spoken(column.Name)} “{tidied}” {reading.Fault}.",
+            About(column.Name)));
+        return true;
+    }
+
+    /// <summary>The unit that a step parts from the number goes to its own column, unless that has a place of its own.</summary>
+    private void AddUnit(ColumnRule column, Printed text)
+    {
+        if (column.Tidy.OfType<SplitUnit>().FirstOrDefault() is not { } split || block.Columns.Any(other => other.Name == split.Column))
+            return;
+        var before = column.Tidy.TakeWhile(step => step != split).Aggregate(text.Text, (rest, step) => step.Apply(rest));
+        if (SplitUnit.Parts(before).Unit is { Length: > 0 } unit)
+            Add(split.Column, ValueKind.Text, Reading.Of(unit), new Trace(text.Places, $"split from column {column.Name}", text.Text, 1));
+    }
+
+    private ImmutableArray<CapturedLine> ReadUnder(RowsUnderRule rule, RowDraft draft)
+    {
+        var rows = ImmutableArray.CreateBuilder<CapturedLine>();
+        foreach (var line in draft.Under.Where(entry => entry.Rule == rule).Select(entry => entry.Line))
+        {
+            foreach (Match match in rule.Each.Matches(line.Text))
+            {
+                var row = new RowReader(block, number, habits);
+                foreach (var column in rule.Columns)
+                    row.ReadColumn(column, TextOf(column, line, match));
+                findings.AddRange(row.findings);
+                rows.Add(new CapturedLine(rule.Name, rows.Count + 1, row.cells.ToImmutable()));
+            }
+        }
+        return rows.ToImmutable();
+    }
+
+    private static Printed? TextOf(ColumnRule column, TextLine line, Match match) =>
+        match.Groups[(column.Source as PartOfColumn)?.Column ?? column.Name] is { Success: true, Length: > 0 } group
+            ? LineSpan.Of(line, group.Index, group.Length) : null;
+
+    private static Trace TraceOf(ColumnRule column, Printed text) =>
+        new(text.Places, column.Source is ConstantColumn ? "always" : $"column {column.Name}", text.Text, 1) { Steps = text.StepsOf(column.Tidy) };
+
+    private void Add(string name, ValueKind kind, Reading reading, Trace trace) =>
+        cells.Add(new CapturedValue(name, kind, reading.Value, reading.Number, trace));
+
+    private string About(string column) => About(block, number, column);
+
+    /// <summary>How findings and ties name a cell: <c>lines[3].amount</c>.</summary>
+    public static string About(BlockRule block, int number, string column) =>
+        string.Create(CultureInfo.InvariantCulture, $"{block.List}[{number}].{column}");
+
+    private string Row => RowName(block, number);
+
+    /// <summary>A row as a finding names it: "3", "3 of the taxes".</summary>
+    public static string RowName(BlockRule block, int number) =>
+        number.ToString(CultureInfo.InvariantCulture) + (block.HoldsItems ? "" : $" of the {block.List}");
 }

@@ -24,19 +24,28 @@ internal static class CueCandidates
     public static IEnumerable<IEnumerable<Printed>> Find(ByCue rule, InvoicePages pages)
     {
         var spots = new List<CueSpot>();
-        foreach (var page in pages.Pages)
+        foreach (var page in pages.PagesIn(rule.OnPages))
         {
             foreach (var place in rule.Cue.PlacesOn(page))
                 spots.Add(new CueSpot(page, place, RankOf(rule, page.Lines[place.Line], place)));
         }
+        if (spots.Count == 0)
+            spots.AddRange(pages.PagesIn(rule.OnPages).SelectMany(page => Stacked(rule, page)));
         if (spots.Count == 0)
             return [];
         // A lower rank is looked at only if no better one exists, or the template counts occurrences itself.
         var best = spots.Min(spot => spot.Rank);
         return spots.Where(spot => rule.Occurrence != 0 || spot.Rank == best)
             .OrderBy(spot => spot.Page.Number).ThenBy(spot => spot.Line).ThenBy(spot => spot.Place.FirstWord)
-            .Select(spot => Near(rule, spot));
+            .Select(spot => Within(rule, Near(rule, spot)));
     }
+
+    /// <summary>A caption over several lines: its value may stand beside any of them, or under the last.</summary>
+    private static IEnumerable<CueSpot> Stacked(ByCue rule, Page page) => rule.Cue.StackedOn(page)
+        .Select(stacked => new CueSpot(page, (rule.Side == Side.Under ? stacked.Last : stacked.First) with { Box = stacked.Box }, 0));
+
+    private static IEnumerable<Printed> Within(ByCue rule, IEnumerable<Printed> found) => rule.Within is not { } box ? found
+        : found.Where(printed => printed.Places.All(place => box.HoldsCenterOf(place.Box)));
 
     private static int RankOf(ByCue rule, TextLine line, CuePlace place)
     {
@@ -89,12 +98,12 @@ internal static class CueCandidates
         var line = spot.Page.Lines[spot.Line];
         var rest = RestOfCell(line, spot.Place);
         if (rest.Count > 0)
-            yield return Printed.Of(line.Page, CollectionsMarshal.AsSpan(rest));
+            yield return TextBlock.From(rule, spot.Page, spot.Line, CollectionsMarshal.AsSpan(rest));
         var right = CellsBy(spot)
-            .Where(cell => cell.Box.Left >= spot.Place.Box.Right && cell.Box.Left - spot.Place.Box.Right <= rule.Reach)
-            .OrderBy(cell => cell.Box.Left);
-        foreach (var cell in right)
-            yield return Printed.Of(line.Page, cell.Words);
+            .Where(cell => cell.Cell.Box.Left >= spot.Place.Box.Right && cell.Cell.Box.Left - spot.Place.Box.Right <= rule.Reach)
+            .OrderBy(cell => cell.Cell.Box.Left);
+        foreach (var (cell, of) in right)
+            yield return TextBlock.From(rule, spot.Page, of, cell.Words);
     }
 
     private static IEnumerable<Printed> Before(ByCue rule, CueSpot spot)
@@ -104,25 +113,28 @@ internal static class CueCandidates
         if (!own.IsEmpty && !IsCellGap(line, spot.Place.FirstWord))
             yield return Printed.Of(line.Page, TextLine.PartIntoCells(own)[^1].Words);
         var left = CellsBy(spot)
-            .Where(cell => cell.Box.Right <= spot.Place.Box.Left && spot.Place.Box.Left - cell.Box.Right <= rule.Reach)
-            .OrderByDescending(cell => cell.Box.Right);
-        foreach (var cell in left)
+            .Where(cell => cell.Cell.Box.Right <= spot.Place.Box.Left && spot.Place.Box.Left - cell.Cell.Box.Right <= rule.Reach)
+            .OrderByDescending(cell => cell.Cell.Box.Right);
+        foreach (var (cell, _) in left)
             yield return Printed.Of(line.Page, cell.Words);
     }
 
-    /// <summary>Cells whose height overlaps the cue's by half, on its own line or one printed a little higher or lower.</summary>
-    private static IEnumerable<Cell> CellsBy(CueSpot spot)
+    /// <summary>
+    /// Cells whose height overlaps the cue's by half, on its own line or one printed a little higher or lower, each with
+    /// the index of its line.
+    /// </summary>
+    private static IEnumerable<(Cell Cell, int Line)> CellsBy(CueSpot spot)
     {
         var lines = spot.Page.Lines;
-        for (var index = Math.Max(0, spot.Line - 2); index <= Math.Min(lines.Length - 1, spot.Line + 2); index++)
+        for (var index = Math.Max(0, spot.Line - 2); index <= Math.Min(lines.Length - 1, spot.Line + 3); index++)
         {
-            var cueHeight = spot.Place.Box.Height;
+            var cueHeight = Math.Min(spot.Place.Box.Height, lines[spot.Line].Words[spot.Place.FirstWord].Box.Height);
             if (index != spot.Line && lines[index].Box.SharedHeight(spot.Place.Box) < 0.5 * cueHeight)
                 continue;
             foreach (var cell in lines[index].Cells)
             {
                 if (index == spot.Line || cell.Box.SharedHeight(spot.Place.Box) >= 0.5 * Math.Min(cueHeight, cell.Box.Height))
-                    yield return cell;
+                    yield return (cell, index);
             }
         }
     }
@@ -145,7 +157,7 @@ internal static class CueCandidates
                 .MaxBy(cell => cell.Box.SharedWidth(spot.Place.Box));
             if (best is not null)
             {
-                yield return Printed.Of(lines[index].Page, best.Words);
+                yield return TextBlock.From(rule, spot.Page, index, best.Words);
                 yield break;
             }
         }

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Globalization;
 using System.Runtime.InteropServices;
 using Daxlin.Core.Checks;
 using Daxlin.Core.Pages;
@@ -28,7 +29,10 @@ public static class FieldCapture
                     if (reading.IsGood && (rule.Shape is null || MatchesWhole(rule.Shape, tidied)))
                     {
                         var trace = new Trace(
-                            candidate.Places, rule.Where[choice].Says, candidate.Text, Math.Max(0.1, 1 - LessPerChoice * choice));
+                            candidate.Places, rule.Where[choice].Says, candidate.Text, Math.Max(0.1, 1 - LessPerChoice * choice))
+                        {
+                            Steps = candidate.StepsOf(rule.Tidy),
+                        };
                         found.Add(new CapturedValue(rule.Name, rule.Kind, reading.Value, reading.Number, trace));
                         break;
                     }
@@ -60,12 +64,7 @@ public static class FieldCapture
     private static (CapturedValue? Value, ImmutableArray<Finding> Findings) Choose(
         FieldRule rule, Whereabouts where, List<CapturedValue> found, Habits habits)
     {
-        var occurrence = where switch
-        {
-            ByCue cue => cue.Occurrence,
-            Matching matching => matching.Occurrence,
-            _ => 1,
-        };
+        var occurrence = where is OnPage onPage ? onPage.Occurrence : 1;
         if (occurrence < 0)
             return (found[^1], []);
         if (occurrence > found.Count)
@@ -105,7 +104,22 @@ public static class FieldCapture
         At at => [AtPlace(at, pages)],
         Matching matching => PatternCandidates(matching, pages),
         Always always => [[new Printed(always.Value, [])]],
+        InName name => InNameOf(name, pages.Facts),
+        OfDocument of => FactOf(of.Fact, pages) is { Length: > 0 } fact ? [[new Printed(fact, [])]] : [],
         _ => [],
+    };
+
+    private static IEnumerable<IEnumerable<Printed>> InNameOf(InName name, DocumentFacts facts) =>
+        name.Pattern.Match(name.Of == NameOf.File ? facts.FileName : facts.BatchName) is { Success: true } match
+            ? [[new Printed((match.Groups.Count > 1 ? match.Groups[1] : match).Value, [])]]
+            : [];
+
+    private static string FactOf(DocumentFact fact, InvoicePages pages) => fact switch
+    {
+        // A date with its year first is read the same by every vendor's habits.
+        DocumentFact.ReceivedDate => pages.Facts.ReceivedOn?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? "",
+        DocumentFact.PageCount => pages.Pages.Length.ToString(CultureInfo.InvariantCulture),
+        _ => pages.Pages.IsEmpty ? "" : pages.Pages[0].Number.ToString(CultureInfo.InvariantCulture),
     };
 
     private static IEnumerable<Printed> AtPlace(At at, InvoicePages pages)
@@ -119,12 +133,12 @@ public static class FieldCapture
             .Select(words => Printed.Of(page.Number, CollectionsMarshal.AsSpan(words)))
             .ToList();
         if (inside.Count > 0)
-            yield return inside.Aggregate((all, more) => all.With(more));
+            yield return inside.Take(at.Lines > 1 ? at.Lines : int.MaxValue).Aggregate((all, more) => at.Lines > 1 ? all.Over(more) : all.With(more));
     }
 
     private static IEnumerable<IEnumerable<Printed>> PatternCandidates(Matching matching, InvoicePages pages)
     {
-        foreach (var line in pages.Lines)
+        foreach (var line in pages.PagesIn(matching.OnPages).SelectMany(page => page.Lines))
         {
             foreach (System.Text.RegularExpressions.Match match in matching.Pattern.Matches(line.Text))
             {

@@ -6,7 +6,7 @@ namespace Daxlin.Core.Templates.Json;
 /// <summary>Reads the <c>blocks</c> of a template.</summary>
 internal static class BlockReader
 {
-    public static ImmutableArray<BlockRule> ReadAll(JsonPlace? place, FaultList faults)
+    public static ImmutableArray<BlockRule> ReadAll(JsonPlace? place, ImmutableArray<FieldRule> fields, FaultList faults)
     {
         if (place is null)
             return [];
@@ -18,118 +18,72 @@ internal static class BlockReader
         var blocks = place.Items.Select(item => Read(item, faults)).OfType<BlockRule>().ToImmutableArray();
         foreach (var twice in blocks.GroupBy(block => block.Name).Where(group => group.Count() > 1))
             faults.Add(place, $"Two blocks are named “{twice.Key}”.");
+        CheckReferences(place, blocks, fields, faults);
         return blocks;
     }
 
     private static BlockRule? Read(JsonPlace place, FaultList faults)
     {
-        if (!faults.IsObjectOf(place, "name", "opens", "closes", "columns", "row", "carry", "leaveOut", "required"))
+        if (!faults.IsObjectOf(
+            place, "name", "list", "opens", "closes", "pages", "within", "sideBySide", "columns", "row", "carry", "rowsUnder", "leaveOut",
+            "required"))
             return null;
         var name = faults.RequiredText(place, "name");
-        if (place.Find("columns") is not { IsObject: true } columnsPlace || columnsPlace.Members.Length > SharedParts.Most)
-        {
-            faults.Add(place, $"The key “columns” is wanted here, an object of at most {SharedParts.Most} columns.");
+        var columns = ColumnReader.ReadAll(place, faults);
+        if (RowRuleReader.Read(place, columns, faults) is not { } row)
             return null;
-        }
-        var columns = columnsPlace.Members.Select(member => ReadColumn(member.Key, member.Value, faults)).ToImmutableArray();
-        foreach (var (key, value) in columnsPlace.Members)
-        {
-            if (value.Find("partOf") is { } partOf && !columns.Any(column => column.Name == partOf.Text && column.PartOf is null))
-                faults.Add(partOf, $"There is no column “{partOf.Text}” that “{key}” could be part of.");
-        }
-
-        var (begins, pattern) = ReadRow(place, columns, faults);
-        if (pattern is null)
-            CheckPlaced(columnsPlace, columns, faults);
-        else
-            CheckGroups(place.Find("row")!, pattern, columns, faults);
+        if (row is IsMatch { Line: var pattern })
+            ColumnReader.CheckGroups(place.Find("row")!, pattern, columns, faults);
+        else if (row is not IsFields && place.Find("columns") is { IsObject: true } columnsPlace)
+            ColumnReader.CheckPlaced(columnsPlace, columns, faults);
         return new BlockRule(
             name,
+            place.Find("list") is { } list ? faults.Text(list) : name == BlockRule.Taxes ? BlockRule.Taxes : BlockRule.Lines,
             SharedParts.ReadCue(place.Find("opens"), faults),
             place.Find("closes") is { } closes ? [.. faults.Texts(closes).Select(text => new Cue([text]))] : [],
+            ReadPlace(place, faults),
             columns,
-            begins,
-            pattern,
+            row,
+            faults.Pattern(place.Find("row")!.Find("only")),
             ReadCarry(place.Find("carry"), columns, faults),
+            RowsUnderReader.ReadAll(place.Find("rowsUnder"), faults),
             ReadLeaveOut(place.Find("leaveOut"), faults),
             faults.Flag(place.Find("required"), name is "lines"));
     }
 
-    private static ColumnRule ReadColumn(string name, JsonPlace place, FaultList faults)
+    /// <summary>Faults names of blocks and fields that a block refers to and the template has not.</summary>
+    private static void CheckReferences(
+        JsonPlace place, ImmutableArray<BlockRule> blocks, ImmutableArray<FieldRule> fields, FaultList faults)
     {
-        SharedParts.CheckName(name, place, faults);
-        faults.IsObjectOf(place, "heading", "edges", "partOf", "type", "fold", "tidy", "required", "kept");
-        var kept = faults.Flag(place.Find("kept"), true);
-        return new ColumnRule(
-            name,
-            SharedParts.ReadKind(place.Find("type"), name, faults),
-            SharedParts.ReadCue(place.Find("heading"), faults),
-            ReadEdges(place.Find("edges"), faults),
-            place.Find("partOf") is { } partOf ? faults.Text(partOf) : null,
-            faults.OneOf(place.Find("fold"), Fold.None, ("none", Fold.None), ("down", Fold.Down), ("up", Fold.Up)),
-            SharedParts.ReadTidy(place.Find("tidy"), faults),
-            faults.Flag(place.Find("required"), kept && TradeNames.IsRequiredColumn(name)),
-            place.Find("required") is not null && !faults.Flag(place.Find("required"), true),
-            kept);
+        foreach (var block in blocks)
+        {
+            foreach (var lookUp in block.Columns.Select(column => column.Source).OfType<LookedUp>())
+            {
+                if (blocks.FirstOrDefault(other => other.Name == lookUp.Block) is not { } other)
+                    faults.Add(place, $"There is no block “{lookUp.Block}” to look up in.");
+                else if (new[] { lookUp.Match, lookUp.Take }.FirstOrDefault(name => !other.Columns.Any(column => column.Name == name)) is { } none)
+                    faults.Add(place, $"The block “{lookUp.Block}” has no column “{none}” to look up.");
+            }
+            foreach (var (_, field) in (block.Row as IsFields)?.Columns ?? [])
+            {
+                if (!fields.Any(rule => rule.Name == field))
+                    faults.Add(place, $"There is no field “{field}” to make the row of “{block.Name}” from.");
+            }
+        }
     }
 
-    private static (double, double)? ReadEdges(JsonPlace? place, FaultList faults)
+    private static BlockPlace ReadPlace(JsonPlace block, FaultList faults)
     {
-        if (place is null)
-            return null;
-        if (place.IsArray && place.Items.Length == 2)
+        var (left, right) = (0.0, double.PositiveInfinity);
+        if (block.Find("within") is { } within && faults.IsObjectOf(within, "left", "right"))
         {
-            var (left, right) = (faults.Points(place.Items[0], 0), faults.Points(place.Items[1], 0));
-            if (left < right)
-                return (left, right);
+            (left, right) = (faults.Points(within.Find("left"), 0), faults.Points(within.Find("right"), double.PositiveInfinity));
+            if (left >= right)
+                faults.Add(within, "The left bound is to be smaller than the right one.");
         }
-        faults.Add(place, "Edges are the left and the right bound in points: [120, 260].");
-        return null;
-    }
-
-    private static (string? Begins, Regex? Pattern) ReadRow(JsonPlace block, ImmutableArray<ColumnRule> columns, FaultList faults)
-    {
-        if (block.Find("row") is not { } row)
-        {
-            faults.Add(block, "The key “row” is missing: what begins a row.");
-            return (null, null);
-        }
-        if (!faults.IsObjectOf(row, "begins", "matching"))
-            return (null, null);
-        if (row.Find("matching") is { } matching)
-        {
-            if (row.Find("begins") is { } both)
-                faults.Add(both, "A row begins by a filled column or matches a pattern, not both.");
-            return (null, faults.Pattern(matching));
-        }
-        if (row.Find("begins") is not { } begins || !faults.IsObjectOf(begins, "filled"))
-        {
-            faults.Add(row, "Say what begins a row: { \"begins\": { \"filled\": \"quantity\" } }, or a pattern: { \"matching\": … }.");
-            return (null, null);
-        }
-        var filled = faults.RequiredText(begins, "filled");
-        if (filled.Length > 0 && !columns.Any(column => column.Name == filled && column.PartOf is null))
-            faults.Add(begins, $"There is no column “{filled}” of its own.");
-        return (filled, null);
-    }
-
-    private static void CheckPlaced(JsonPlace place, ImmutableArray<ColumnRule> columns, FaultList faults)
-    {
-        foreach (var column in columns)
-        {
-            if (!column.IsPlaced && column.PartOf is null)
-                faults.Add(place.Find(column.Name)!, "A column needs a heading, edges, or another column that it is part of.");
-        }
-        var placed = columns.Where(column => column.PartOf is null).ToList();
-        if (placed.Any(column => column.Edges is null) && placed.Any(column => column.Heading is null))
-            faults.Add(place, "Either all columns have headings, or all have edges.");
-    }
-
-    private static void CheckGroups(JsonPlace row, Regex pattern, ImmutableArray<ColumnRule> columns, FaultList faults)
-    {
-        var groups = pattern.GetGroupNames();
-        foreach (var column in columns.Where(column => column.PartOf is null && !groups.Contains(column.Name)))
-            faults.Add(row, $"The pattern has no group for the column “{column.Name}”: (?<{column.Name}>…).");
+        var beside = block.Find("sideBySide") is not { } sides ? []
+            : (sides.IsArray ? sides.Items : [sides]).Select(side => faults.Points(side, 0)).Order().ToImmutableArray();
+        return new BlockPlace(PageReader.ReadRange(block.Find("pages"), faults), left, right, beside);
     }
 
     private static ImmutableArray<CarryRule> ReadCarry(JsonPlace? place, ImmutableArray<ColumnRule> columns, FaultList faults)
@@ -145,15 +99,18 @@ internal static class BlockReader
         foreach (var (name, rule) in place.Members)
         {
             SharedParts.CheckName(name, rule, faults);
-            if (!faults.IsObjectOf(rule, "matching", "beginsIn"))
+            if (!faults.IsObjectOf(rule, "matching", "beginsIn", "from"))
                 continue;
             var beginsIn = rule.Find("beginsIn") is { } at ? faults.Text(at) : null;
             var pattern = faults.Pattern(rule.Find("matching"));
+            var inPageHead = faults.OneOf(rule.Find("from"), false, ("pageHead", true), ("block", false));
             if (beginsIn is null && pattern is null)
                 faults.Add(rule, "Say which lines are carried: by “matching”, by “beginsIn”, or by both.");
+            if (inPageHead && pattern is null)
+                faults.Add(rule, "What is carried from the page head is found by “matching”.");
             if (beginsIn is not null && !columns.Any(column => column.Name == beginsIn))
                 faults.Add(rule.Find("beginsIn")!, $"There is no column “{beginsIn}”.");
-            carry.Add(new CarryRule(name, pattern, beginsIn));
+            carry.Add(new CarryRule(name, pattern, beginsIn, inPageHead));
         }
         return carry.ToImmutable();
     }

@@ -94,6 +94,18 @@ internal sealed class FaultList
         return fallback;
     }
 
+    /// <summary>A place in a list: a number from 1, <c>"first"</c> or <c>"last"</c>; the last is -1.</summary>
+    public int Position(JsonPlace place)
+    {
+        if (place is { IsString: true, Text: "first" or "last" })
+            return place.Text == "first" ? 1 : -1;
+        if (place.Kind == JsonTokenType.Number && int.TryParse(place.Text, CultureInfo.InvariantCulture, out var number)
+            && number is >= -100 and <= 100 and not 0)
+            return number;
+        Add(place, "A number from 1, \"first\" or \"last\" is wanted here; -2 is the last but one.");
+        return 1;
+    }
+
     /// <summary>An amount, as a string with a decimal point like every amount in Daxlin's JSON.</summary>
     public decimal Amount(JsonPlace? place, decimal fallback)
     {

@@ -26,9 +26,9 @@ public static partial class TemplateReader
         var vendor = faults.RequiredText(document, "vendor");
         var habits = ReadHabits(document, faults);
         var recognise = ReadRecognition(document, faults);
-        var pages = ReadPages(document.Find("pages"), faults);
+        var pages = PageReader.Read(document.Find("pages"), faults);
         var fields = FieldReader.ReadAll(document, faults);
-        var blocks = BlockReader.ReadAll(document.Find("blocks"), faults);
+        var blocks = BlockReader.ReadAll(document.Find("blocks"), fields, faults);
         var checks = ReadChecks(document.Find("checks"), faults);
         faults.ThrowIfAny();
         return new Template(name, vendor, habits, recognise, pages, fields, blocks, checks);
@@ -42,7 +42,7 @@ public static partial class TemplateReader
             faults.Add(document, "The key “reads” is missing: it tells the currency, the order of dates and the marks in numbers.");
             return fallback;
         }
-        if (!faults.IsObjectOf(reads, "currency", "dates", "decimal", "grouping"))
+        if (!faults.IsObjectOf(reads, "currency", "dates", "decimal", "grouping", "tax"))
             return fallback;
         var code = faults.RequiredText(reads, "currency");
         var currency = Currency.Find(code);
@@ -59,7 +59,9 @@ public static partial class TemplateReader
         var grouping = faults.Text(reads.Find("grouping"));
         if (grouping.Any(c => !".,' ".Contains(c, StringComparison.Ordinal)) || grouping.Contains(mark, StringComparison.Ordinal))
             faults.Add(reads.Find("grouping")!, "Grouping marks are a point, a comma, an apostrophe or a blank, and never the decimal mark.");
-        return new Habits(currency ?? fallback.Currency, dates, mark, grouping);
+        return new Habits(
+            currency ?? fallback.Currency, dates, mark, grouping,
+            TaxIncluded: faults.OneOf(reads.Find("tax"), false, ("excluded", false), ("included", true)));
     }
 
     private static RecognitionRule ReadRecognition(JsonPlace document, FaultList faults)
@@ -78,13 +80,6 @@ public static partial class TemplateReader
         ImmutableArray<Cue> Cues(string key) => recognise.Find(key) is not { } place ? []
             : place.IsArray ? [.. place.Items.Select(item => new Cue(faults.Texts(item)))]
             : [new Cue(faults.Texts(place))];
-    }
-
-    private static PageRule ReadPages(JsonPlace? place, FaultList faults)
-    {
-        if (place is null || !faults.IsObjectOf(place, "skipFirst"))
-            return new PageRule(0);
-        return new PageRule(faults.Count(place.Find("skipFirst"), 0, most: 50));
     }
 
     private static CheckRule ReadChecks(JsonPlace? place, FaultList faults)

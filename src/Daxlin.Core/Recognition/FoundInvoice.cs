@@ -1,0 +1,14 @@
+using System.Collections.Immutable;
+using Daxlin.Core.Pages;
+using Daxlin.Core.Templates;
+
+namespace Daxlin.Core.Recognition;
+
+/// <summary>An invoice found in a document, before it is captured.</summary>
+/// <param name="Pages">Its pages, one at least; they keep their numbers in the document.</param>
+/// <param name="Matches">The templates that recognise it, best first.</param>
+public sealed record FoundInvoice(ImmutableArray<Page> Pages, ImmutableArray<TemplateMatch> Matches)
+{
+    /// <summary>The template that it belongs to; null if none recognises it, or if two do alike.</summary>
+    public Template? Template => Recogniser.Choice(Matches);
+}

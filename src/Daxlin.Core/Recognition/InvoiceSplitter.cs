@@ -1,0 +1,75 @@
+using System.Collections.Immutable;
+using Daxlin.Core.Capture;
+using Daxlin.Core.Capture.Fields;
+using Daxlin.Core.Pages;
+using Daxlin.Core.Templates;
+
+namespace Daxlin.Core.Recognition;
+
+/// <summary>Takes a document apart into its invoices.</summary>
+/// <remarks>
+/// A new one begins on a page that another vendor's template recognises, on a page with a cue that the template names
+/// ("Page 1 of"), and on a page where a header field, usually the invoice number, has another value than before. A page
+/// that no template recognises by itself goes with the invoice before it: the second page of a long one, an annex.
+/// </remarks>
+public static class InvoiceSplitter
+{
+    /// <summary>The invoices in the order of their pages; a document that nothing is known of is one.</summary>
+    public static ImmutableArray<FoundInvoice> Split(ImmutableArray<Page> pages, IReadOnlyCollection<Template> templates)
+    {
+        var starts = pages.Length < 2 ? [0] : StartsOf(pages, templates);
+        var invoices = ImmutableArray.CreateBuilder<FoundInvoice>(starts.Count);
+        for (var index = 0; index < starts.Count; index++)
+        {
+            var own = pages[starts[index]..(index + 1 < starts.Count ? starts[index + 1] : pages.Length)];
+            invoices.Add(new FoundInvoice(own, Recogniser.Recognise(own, templates)));
+        }
+        return invoices.MoveToImmutable();
+    }
+
+    private static List<int> StartsOf(ImmutableArray<Page> pages, IReadOnlyCollection<Template> templates)
+    {
+        var starts = new List<int> { 0 };
+        Template? current = null;
+        string? value = null;
+        var lastKnown = -1;
+        for (var index = 0; index < pages.Length; index++)
+        {
+            var matches = Recogniser.RecognisePage(pages[index], templates);
+            if (matches.IsEmpty)
+                continue;
+            var template = matches.Any(match => match.Template == current) ? current! : matches[0].Template;
+            var here = ValueOn(pages[index], template);
+            if (current is not null && Begins(pages[index], template, current, here, value))
+            {
+                starts.Add(WithCover(index, lastKnown, pages, template));
+                value = null;
+            }
+            (current, value, lastKnown) = (template, here ?? value, index);
+        }
+        return starts;
+    }
+
+    /// <remarks>
+    /// Another template of the same vendor is no new invoice by itself: a cue that tells its layouts apart may stand on the
+    /// first page only.
+    /// </remarks>
+    private static bool Begins(Page page, Template template, Template before, string? value, string? valueBefore) =>
+        template.Vendor != before.Vendor
+        || template.Pages.NewInvoice.Cues.Any(cue => cue.IsOn(page))
+        || (value is not null && valueBefore is not null && value != valueBefore);
+
+    private static string? ValueOn(Page page, Template template) =>
+        template.Fields.FirstOrDefault(rule => rule.Name == template.Pages.NewInvoice.NewValueOf) is { } rule
+        && FieldCapture.Capture(rule, InvoicePages.OfAll([page]), template.Reads) is (Value: { } value, Findings: [])
+            ? value.Value : null;
+
+    /// <summary>The first page of an invoice with its cover: pages before it that nobody knows, as many as the template skips.</summary>
+    private static int WithCover(int index, int lastKnown, ImmutableArray<Page> pages, Template template)
+    {
+        var start = index;
+        while (start - 1 > lastKnown && index - start < template.Pages.SkipFirst && !LooksLikeInvoice.Says(pages[start - 1], template))
+            start--;
+        return start;
+    }
+}
