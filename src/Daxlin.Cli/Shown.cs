@@ -40,6 +40,13 @@ internal static class Shown
         _ => string.Concat(name.Select(c => char.IsUpper(c) ? " " + char.ToLowerInvariant(c) : c.ToString())),
     };
 
+    /// <summary>The pages of an invoice where its file holds others too: "pages 2–3 of 4"; else empty.</summary>
+    public static string Pages(JsonNode? first, JsonNode? last, JsonNode? of)
+    {
+        var (from, to, all) = (Number(first), Number(last), Number(of));
+        return to - from + 1 >= all ? "" : from == to ? $"page {from} of {all}" : $"pages {from}–{to} of {all}";
+    }
+
     public static string Cut(string text, int length) => text.Length <= length ? text : text[..(length - 1)] + "…";
 
     public static string Time(JsonNode? node) =>

@@ -24,6 +24,24 @@ public sealed class CommandTests : IDisposable
     }
 
     [Fact]
+    public async Task A_template_is_checked_without_being_saved_and_every_fault_has_its_line()
+    {
+        await using var service = await ServiceUnderTest.Start();
+        var good = Directory.GetFiles(Repository.Samples, "*.template.json", SearchOption.AllDirectories)[0];
+        var bad = Path.Combine(scratch, "bad.template.json");
+        await File.WriteAllTextAsync(bad, (await File.ReadAllTextAsync(good))
+            .Replace("\"beside\"", "\"besides\"", StringComparison.Ordinal).Replace("\"fold\": \"down\"", "\"fold\": \"sideways\"", StringComparison.Ordinal));
+        Assert.Equal(0, (await Client.Run(service.Address, "template", "check", good)).ExitCode);
+        var (code, said, _) = await Client.Run(service.Address, "template", "check", good, bad);
+        Assert.Equal(1, code);
+        Assert.Contains($"{good}: in order", said, StringComparison.Ordinal);
+        said = said.ReplaceLineEndings(" ");
+        Assert.Contains("“sideways” is unknown here; known are none, down, up, around.", said, StringComparison.Ordinal);
+        Assert.Matches(@"line \d+, fields\.\w+\.where\S*: The key “besides” is unknown here; “beside” is meant, perhaps", said);
+        Assert.Empty((await Client.Json(service.Address, "template", "list")).AsArray());
+    }
+
+    [Fact]
     public async Task Every_row_of_the_demo_is_posted_as_its_truth_says()
     {
         await using var service = await ServiceUnderTest.Start();

@@ -97,6 +97,29 @@ public class InvoicePathTests
     }
 
     [Fact]
+    public async Task A_file_with_several_invoices_is_taken_apart_and_what_is_decided_stays()
+    {
+        await using var service = await ServiceUnderTest.Start();
+        await service.SaveTemplates(Path.Combine(Repository.Corpus, "minasoko-reportlab"));
+        var batch = await service.OpenBatch("November");
+        await service.Upload(batch, [("multi.pdf", File.ReadAllBytes(Path.Combine(Repository.Corpus, "minasoko-reportlab", "multi.pdf")))]);
+        await service.UntilDone(batch);
+        var invoices = await service.Invoices(batch);
+        Assert.Equal(
+            ["M2611-052 on 1 to 1 of 4, clear", "M2634-694 on 2 to 3 of 4, clear", "M2695-657 on 4 to 4 of 4, clear"],
+            invoices.Select(one => $"{one["invoiceNumber"]} on {one["firstPage"]} to {one["lastPage"]} of {one["filePages"]}, {one["state"]}"));
+
+        await service.Post($"invoices/{invoices[1]["id"]}/approval", new JsonObject());
+        await service.Post($"batches/{batch}/recapture", new JsonObject());
+        await service.UntilDone(batch);
+        var again = await service.Invoices(batch);
+        Assert.Equal(invoices.Select(one => (int)one["id"]!).Order(), again.Select(one => (int)one["id"]!).Order());
+        Assert.Equal("approved", (string?)again.Single(one => (int)one["id"]! == (int)invoices[1]["id"]!)["state"]);
+        var second = await service.Get($"invoices/{invoices[1]["id"]}");
+        Assert.All(second["lines"]!.AsArray(), line => Assert.InRange((int)line!["cells"]!["amount"]!["page"]!, 2, 3));
+    }
+
+    [Fact]
     public async Task What_no_template_knows_is_unplaced_and_captured_once_a_template_is_saved()
     {
         await using var service = await ServiceUnderTest.Start();

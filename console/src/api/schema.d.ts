@@ -69,6 +69,42 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/templates/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says what is wrong with a template document, and saves nothing. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TemplateChecked"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/templates/{name}": {
         parameters: {
             query?: never;
@@ -905,6 +941,16 @@ export interface components {
              * @description How many pages the document has.
              */
             pages: number;
+            /**
+             * Format: int32
+             * @description The invoice's first page in the document, from 1.
+             */
+            firstPage: number;
+            /**
+             * Format: int32
+             * @description Its last page in the document.
+             */
+            lastPage: number;
             /** @description The template that captured it, or empty. */
             template: string;
             /** Format: int32 */
@@ -916,6 +962,7 @@ export interface components {
             };
             lines: components["schemas"]["LineRecord"][];
             taxes: components["schemas"]["LineRecord"][];
+            others: components["schemas"]["LineRecord"][];
             findings: components["schemas"]["FindingRecord"][];
             ties: components["schemas"]["TieRecord"][];
             tied: string[];
@@ -945,6 +992,21 @@ export interface components {
             /** @description `invoice` or `creditNote`. */
             kind: string;
             file: string;
+            /**
+             * Format: int32
+             * @description Its first page in the file, from 1.
+             */
+            firstPage: number;
+            /**
+             * Format: int32
+             * @description Its last page in the file.
+             */
+            lastPage: number;
+            /**
+             * Format: int32
+             * @description How many pages the file has: more than these, if it holds several invoices.
+             */
+            filePages: number;
             vendor: string;
             invoiceNumber: string;
             invoiceDate: string;
@@ -983,6 +1045,8 @@ export interface components {
             cells: {
                 [key: string]: components["schemas"]["ValueRecord"];
             };
+            /** @description Lists that stand under the row. */
+            under: components["schemas"]["UnderRecord"][];
         };
         /** @description A page of a document with its words. */
         PageRecord: {
@@ -1045,6 +1109,13 @@ export interface components {
             eventId?: null | string;
             reconnectionInterval?: null | string;
         };
+        /** @description What is wrong with a template document; nothing is saved. */
+        TemplateChecked: {
+            /** @description The template's name, or empty if the document does not tell. */
+            name: string;
+            /** @description Empty if it is in order. */
+            faults: components["schemas"]["TemplateFaultRecord"][];
+        };
         /** @description A template with its document. */
         TemplateDetail: {
             name: string;
@@ -1056,6 +1127,17 @@ export interface components {
             savedAt: string;
             savedBy: string;
             document: components["schemas"]["JsonElement"];
+        };
+        /** @description One thing wrong with a template document. */
+        TemplateFaultRecord: {
+            /** @description The key's path. */
+            place: string;
+            /**
+             * Format: int32
+             * @description From 1.
+             */
+            line: number;
+            message: string;
         };
         /** @description What saving a template came to. */
         TemplateSaved: {
@@ -1079,6 +1161,12 @@ export interface components {
             savedAt: string;
             savedBy: string;
         };
+        TidiedRecord: {
+            /** @description The step's name. */
+            step: string;
+            /** @description The text after it. */
+            text: string;
+        };
         TieRecord: {
             equation: string;
             /** @description What the captured amounts come to. */
@@ -1089,6 +1177,17 @@ export interface components {
             difference: string;
             holds: boolean;
             about: string[];
+        };
+        /** @description A list under a row: delivery points, serial numbers. */
+        UnderRecord: {
+            /** @description The list's name. */
+            name: string;
+            /** @description What becomes of it where a file has one row a line: `joined` or `repeated`. */
+            flat: string;
+            /** @description Its rows, each with its cells by column. */
+            rows: {
+                [key: string]: components["schemas"]["ValueRecord"];
+            }[];
         };
         /** @description A captured value with its trace. */
         ValueRecord: {
@@ -1110,6 +1209,8 @@ export interface components {
              * @description From 0 to 1.
              */
             confidence: number;
+            /** @description What each tidy step made of the text, in order. */
+            tidied: components["schemas"]["TidiedRecord"][];
             /** @description Further places, where it goes on over a page break. */
             also: components["schemas"]["PlaceRecord"][];
         };

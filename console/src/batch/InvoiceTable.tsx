@@ -1,7 +1,7 @@
 import { SegmentedControl } from "@mantine/core";
 import { Link } from "react-router";
 import type { InvoiceSummary } from "../api/client";
-import { money } from "../shared/amounts";
+import { money, pagesOf } from "../shared/amounts";
 import { StateWord } from "../shared/StateWord";
 import { useKept } from "../shared/useKept";
 
@@ -50,6 +50,9 @@ export function InvoiceTable({ invoices }: { invoices: InvoiceSummary[] }) {
               </td>
               <td style={{ whiteSpace: "nowrap" }}>
                 <Link to={`/invoices/${invoice.id}`}>{invoice.invoiceNumber || invoice.file}</Link>
+                <span className="soft">
+                  {pagesOf(invoice.firstPage, invoice.lastPage, invoice.filePages)}
+                </span>
                 {invoice.kind === "creditNote" && <span className="soft"> credit note</span>}
               </td>
               <td style={{ whiteSpace: "nowrap" }}>{invoice.invoiceDate}</td>

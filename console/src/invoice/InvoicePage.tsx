@@ -3,7 +3,7 @@ import { type KeyboardEvent, useCallback, useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import type { Invoice } from "../api/client";
 import { ask } from "../api/queries";
-import { dayAndTime } from "../shared/amounts";
+import { dayAndTime, pagesOf, spokenName } from "../shared/amounts";
 import { Failed, Loading } from "../shared/Notes";
 import { StateWord } from "../shared/StateWord";
 import { useWhereabouts } from "../shared/Trail";
@@ -14,6 +14,7 @@ import { Findings } from "./Findings";
 import { LinesTable } from "./LinesTable";
 import { PrintedPages } from "./PrintedPages";
 import { Ties } from "./Ties";
+import { TraceLine } from "./TraceLine";
 import { useNeighbours } from "./useNeighbours";
 
 export function InvoicePage() {
@@ -90,6 +91,7 @@ function OpenInvoice({ invoice }: { invoice: Invoice }) {
         <div className="row soft" style={{ justifyContent: "space-between" }}>
           <span>
             {invoice.document.file}
+            {pagesOf(invoice.firstPage, invoice.lastPage, invoice.pages)}
             {invoice.template && `, template ${invoice.template} version ${invoice.templateVersion}`}
             {invoice.postingRun !== null && `, posting run ${invoice.postingRun}`}
           </span>
@@ -128,6 +130,18 @@ function OpenInvoice({ invoice }: { invoice: Invoice }) {
             />
           </>
         )}
+        {[...new Set(invoice.others.map((row) => row.block))].map((block) => (
+          <section key={block} aria-label={block}>
+            <h2>{spokenName(block)} (no part of the sums)</h2>
+            <LinesTable
+              invoice={invoice}
+              rows={invoice.others.filter((row) => row.block === block)}
+              prefix={block}
+              chosen={chosen}
+              choose={choose}
+            />
+          </section>
+        ))}
         {invoice.decisions.length > 0 && (
           <>
             <h2>Decisions</h2>
@@ -139,6 +153,7 @@ function OpenInvoice({ invoice }: { invoice: Invoice }) {
             ))}
           </>
         )}
+        <TraceLine invoice={invoice} chosen={chosen} />
         <p className="keys">
           <kbd>Tab</kbd> and arrows: from value to value. <kbd>Ctrl</kbd> <kbd>Enter</kbd>: approve.{" "}
           <kbd>Alt</kbd> <kbd>Page down</kbd> and <kbd>Page up</kbd>: next and previous invoice.

@@ -11,6 +11,9 @@ const ORDER = [
   "unitPrice",
   "priceBasis",
   "discountPercent",
+  "discountPercent2",
+  "discountPercent3",
+  "discountAmount",
   "taxRate",
   "rate",
   "base",
@@ -22,6 +25,8 @@ const SHORT: Record<string, string> = {
   unitPrice: "price",
   priceBasis: "per",
   discountPercent: "disc.",
+  discountPercent2: "then",
+  discountPercent3: "then",
   taxRate: "tax",
 };
 /** Columns whose figures are money although they may have more decimals than the currency. */
@@ -33,11 +38,27 @@ function unitOf(kind: string, column: string, currency: string): string {
   return kind === "money" || PRICES.has(column) ? ` ${currency}` : kind === "percent" ? " %" : "";
 }
 
+/** A list under a row, each of its rows on a line. */
+function RowsUnder({ list, columns }: { list: Line["under"][number]; columns: number }) {
+  return list.rows.map((cells, index) => (
+    // biome-ignore lint/suspicious/noArrayIndexKey: rows have no other name, and the list never changes.
+    <tr key={index} className="under">
+      <td />
+      <td colSpan={columns}>
+        {spokenName(list.name)}:{" "}
+        {Object.entries(cells)
+          .map(([name, cell]) => `${spokenName(name)} ${cell.value}`)
+          .join(", ")}
+      </td>
+    </tr>
+  ));
+}
+
 interface Props {
   invoice: Invoice;
   rows: Line[];
-  /** How findings name these rows: lines or taxes. */
-  prefix: "lines" | "taxes";
+  /** How findings name these rows: lines, taxes, or the list's own name. */
+  prefix: string;
   chosen: string | null;
   choose: (name: string) => void;
 }
@@ -99,6 +120,9 @@ export function LinesTable({ invoice, rows, prefix, chosen, choose }: Props) {
                   );
                 })}
               </tr>
+              {row.under.map((list) => (
+                <RowsUnder key={list.name} list={list} columns={columns.length} />
+              ))}
             </Fragment>
           ))}
         </tbody>

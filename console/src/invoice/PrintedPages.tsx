@@ -12,7 +12,7 @@ interface Props {
   choose: (name: string) => void;
 }
 
-/** The document's pages as they were printed, with every captured value marked. */
+/** The invoice's pages as they were printed, with every captured value marked. Other invoices' pages are left away. */
 export function PrintedPages({ invoice, chosen, choose }: Props) {
   const { pdf, error } = usePdf(invoice.document.sha256);
   const frame = useRef<HTMLDivElement>(null);
@@ -31,17 +31,19 @@ export function PrintedPages({ invoice, chosen, choose }: Props) {
       )}
       {!pdf && !error && <Loading what="the pages" />}
       {width > 0 &&
-        pdf?.pages.map((page) => (
-          <Leaf
-            key={page.pageNumber}
-            page={page}
-            width={width}
-            values={values}
-            doubtful={doubtful}
-            chosen={chosen}
-            choose={choose}
-          />
-        ))}
+        pdf?.pages
+          .filter((page) => page.pageNumber >= invoice.firstPage && page.pageNumber <= invoice.lastPage)
+          .map((page) => (
+            <Leaf
+              key={page.pageNumber}
+              page={page}
+              width={width}
+              values={values}
+              doubtful={doubtful}
+              chosen={chosen}
+              choose={choose}
+            />
+          ))}
     </section>
   );
 }

@@ -16,6 +16,12 @@ export function valuesOf(invoice: Invoice): Named[] {
         value,
       })),
     ),
+    ...invoice.others.flatMap((row) =>
+      Object.entries(row.cells).map(([column, value]) => ({
+        name: `${row.block}[${row.number}].${column}`,
+        value,
+      })),
+    ),
     ...invoice.taxes.flatMap((row) =>
       Object.entries(row.cells).map(([column, value]) => ({ name: `taxes[${row.number}].${column}`, value })),
     ),

@@ -20,3 +20,11 @@ export function spokenName(name: string): string {
 export function dayAndTime(instant: string): string {
   return instant.slice(0, 16).replace("T", " ");
 }
+
+/** The pages of an invoice whose file holds others too: ", pages 2–3 of 4"; else nothing. */
+export function pagesOf(first: number, last: number, all: number): string {
+  if (last - first + 1 >= all) {
+    return "";
+  }
+  return first === last ? `, page ${first} of ${all}` : `, pages ${first}–${last} of ${all}`;
+}

@@ -38,7 +38,7 @@ internal static class BatchSheet
                 var more = Shown.Number(invoice!["findings"]) - 1;
                 Hanging(
                     $"{Shown.Text(invoice["id"]),4}  ",
-                    $"{Shown.Text(invoice["file"])}: {Shown.Text(invoice["firstFinding"])}"
+                    $"{Shown.Text(invoice["file"])}{PagesOf(invoice)}: {Shown.Text(invoice["firstFinding"])}"
                     + (more > 0 ? $" (and {more} more: invoice show {Shown.Text(invoice["id"])})" : ""));
             }
         }
@@ -69,6 +69,9 @@ internal static class BatchSheet
     /// <summary>Says that something in the batch wants a person's eyes.</summary>
     public static bool HasSomethingToLookAt(JsonNode batch) =>
         Shown.Number(batch["unreadable"]) + Shown.Number(batch["invoices"]!["held"]) + Shown.Number(batch["invoices"]!["unplaced"]) > 0;
+
+    private static string PagesOf(JsonNode invoice) =>
+        Shown.Pages(invoice["firstPage"], invoice["lastPage"], invoice["filePages"]) is { Length: > 0 } pages ? $", {pages}" : "";
 
     private static void Hanging(string first, string text)
     {

@@ -58,7 +58,7 @@ internal static class InvoiceCommands
         Terminal.Line($"Invoice {Shown.Text(invoice["id"])}  {Shown.State(Shown.Text(invoice["state"]))}"
             + (Shown.Text(invoice["kind"]) == "creditNote" ? "  credit note" : "")
             + $"  {Shown.Text(invoice["vendor"])} {Field(invoice, "invoiceNumber")}");
-        Terminal.Line($"{Shown.Text(invoice["document"]!["file"])}, {Shown.Text(invoice["pages"])} {(Shown.Number(invoice["pages"]) == 1 ? "page" : "pages")}, batch {Shown.Text(invoice["batch"])} "
+        Terminal.Line($"{Shown.Text(invoice["document"]!["file"])}, {PagesOf(invoice)}, batch {Shown.Text(invoice["batch"])} "
             + $"“{Shown.Text(invoice["batchName"])}”, template {Shown.Text(invoice["template"])} version {Shown.Text(invoice["templateVersion"])}");
         foreach (var finding in invoice["findings"]!.AsArray())
             Terminal.Line($"▲ {Shown.Text(finding!["message"])}");
@@ -100,13 +100,20 @@ internal static class InvoiceCommands
         if (lines.Count == 0)
             return;
         var headings = new[] { "row", "item", "description", "quantity", $"price {currency}", "tax", $"amount {currency}", "page" };
-        var rows = lines.Select(line => (IReadOnlyList<string>)Row(line!)).Prepend(headings).ToList();
+        var rows = lines.SelectMany(line => Under(line!).Prepend(Row(line!))).Select(row => (IReadOnlyList<string>)row).Prepend(headings).ToList();
         var table = Terminal.NewTable(
             (headings[0], true), (headings[1], false), (headings[2], false), (headings[3], true), (headings[4], true), (headings[5], true),
             (headings[6], true), (headings[7], true));
         Terminal.LetWrap(table, 2, rows);
         Terminal.Out.Write(table);
     }
+
+    /// <summary>The lists under a row, each of their rows on a line of its own.</summary>
+    private static IEnumerable<string[]> Under(JsonNode line) =>
+        from list in line["under"]!.AsArray()
+        from row in list!["rows"]!.AsArray()
+        let cells = string.Join(", ", row!.AsObject().Select(cell => $"{Shown.Spoken(cell.Key)} {Shown.Text(cell.Value!["value"])}"))
+        select new[] { "", "", $"  · {Shown.Spoken(Shown.Text(list["name"]))}: {cells}", "", "", "", "", "" };
 
     private static string[] Row(JsonNode line)
     {
@@ -123,6 +130,13 @@ internal static class InvoiceCommands
     private static string Value(JsonNode value, string currency) => Shown.Text(value["type"]) == "money"
         ? Shown.Amount(Shown.Text(value["value"]), currency)
         : Shown.Cut(Shown.Text(value["value"]), 40);
+
+    private static string PagesOf(JsonNode invoice)
+    {
+        var all = Shown.Number(invoice["pages"]);
+        return Shown.Pages(invoice["firstPage"], invoice["lastPage"], invoice["pages"]) is { Length: > 0 } some ? some
+            : all == 1 ? "1 page" : $"{all} pages";
+    }
 
     private static string Page(JsonNode value) => Shown.Number(value["page"]) is > 0 and var page ? $"{page}" : "–";
 

@@ -12,6 +12,10 @@ internal static class TemplateCommands
         var save = new Command("save", "Save templates; a changed one becomes the next version.") { files };
         save.SetAction(CommandContext.Run((parsed, context, cancel) => Save(parsed.GetValue(files)!, context, cancel)));
 
+        var checkedFiles = new Argument<string[]>("FILE") { Description = "Template documents (*.template.json).", Arity = ArgumentArity.OneOrMore };
+        var check = new Command("check", "Say what is wrong with templates, by key and line; nothing is saved.") { checkedFiles };
+        check.SetAction(CommandContext.Run((parsed, context, cancel) => Check(parsed.GetValue(checkedFiles)!, context, cancel)));
+
         var list = new Command("list", "List all templates.");
         list.SetAction(CommandContext.Run((_, context, cancel) => List(context, cancel)));
 
@@ -19,13 +23,37 @@ internal static class TemplateCommands
         var show = new Command("show", "Print a template's document.") { name };
         show.SetAction(CommandContext.Run((parsed, context, cancel) => Show(parsed.GetValue(name)!, context, cancel)));
 
-        return new Command("template", "Templates: how a vendor's invoices are recognised, captured and checked.") { save, list, show };
+        return new Command("template", "Templates: how a vendor's invoices are recognised, captured and checked.") { check, save, list, show };
+    }
+
+    private static void MustExist(string[] files)
+    {
+        foreach (var file in files.Where(file => !File.Exists(file)))
+            throw new RefusedException($"There is no file {file}.", exitCode: ExitCodes.WrongUsage);
+    }
+
+    private static async Task<int> Check(string[] files, CommandContext context, CancellationToken cancel)
+    {
+        MustExist(files);
+        var answers = new JsonArray();
+        foreach (var file in files)
+            answers.Add(await context.Service.PostText("templates/check", await File.ReadAllTextAsync(file, cancel), cancel));
+        context.Print(files.Length == 1 ? answers[0]! : answers, () =>
+        {
+            foreach (var (file, answer) in files.Zip(answers))
+            {
+                var faults = answer!["faults"]!.AsArray();
+                Terminal.Line(faults.Count == 0 ? $"{file}: in order" : $"{file}: {(faults.Count == 1 ? "1 fault" : $"{faults.Count} faults")}");
+                foreach (var fault in faults)
+                    Terminal.Line($"  line {Shown.Text(fault!["line"])}, {Shown.Text(fault["place"])}: {Shown.Text(fault["message"])}");
+            }
+        });
+        return answers.All(answer => answer!["faults"]!.AsArray().Count == 0) ? ExitCodes.Done : ExitCodes.SomethingToLookAt;
     }
 
     private static async Task<int> Save(string[] files, CommandContext context, CancellationToken cancel)
     {
-        foreach (var file in files.Where(file => !File.Exists(file)))
-            throw new RefusedException($"There is no file {file}.", exitCode: ExitCodes.WrongUsage);
+        MustExist(files);
         var saved = new JsonArray();
         foreach (var file in files)
         {

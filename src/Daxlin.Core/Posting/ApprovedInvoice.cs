@@ -17,7 +17,3 @@ public sealed record ApprovedInvoice(
     string Sha256,
     ImmutableDictionary<string, string> Fields,
     ImmutableArray<ApprovedLine> Lines);
-
-/// <summary>One item row of an approved invoice.</summary>
-/// <param name="Page">From 1; 0 if the row stands on no page.</param>
-public sealed record ApprovedLine(string Block, int Number, int Page, ImmutableDictionary<string, string> Cells);

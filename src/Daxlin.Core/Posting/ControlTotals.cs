@@ -10,7 +10,7 @@ public sealed record ControlTotals(int Invoices, int Rows, ImmutableSortedDictio
 {
     public static ControlTotals Of(IReadOnlyCollection<ApprovedInvoice> invoices) => new(
         invoices.Count,
-        invoices.Sum(invoice => Math.Max(1, invoice.Lines.Length)),
+        invoices.Sum(invoice => PostingColumns.RowsOf(invoice).Count()),
         invoices.GroupBy(invoice => invoice.Currency).ToImmutableSortedDictionary(group => group.Key, group => group.Sum(Counts)));
 
     private static decimal Counts(ApprovedInvoice invoice)

@@ -36,14 +36,17 @@ public static class PostingColumns
     {
         var settled = Header.Concat(Item).Concat(Source).Append(TradeNames.VendorName).ToHashSet();
         var own = invoices.SelectMany(invoice => invoice.Fields.Keys)
-            .Concat(invoices.SelectMany(invoice => invoice.Lines).SelectMany(line => line.Cells.Keys))
+            .Concat(invoices.SelectMany(invoice => invoice.Lines).SelectMany(FlatRowsOf).SelectMany(cells => cells.Keys))
             .Where(name => !settled.Contains(name))
             .Distinct()
             .Order(StringComparer.Ordinal);
         return [.. Header, .. Item, .. own, .. Source];
     }
 
-    /// <summary>The rows of an invoice: one a line item; a single one without item columns if it has no lines.</summary>
+    /// <summary>
+    /// The rows of an invoice: one a line item, more where a list under it is repeated; a single one without item columns
+    /// if it has no lines.
+    /// </summary>
     public static IEnumerable<PostingRecord> RowsOf(ApprovedInvoice invoice)
     {
         var header = invoice.Fields
@@ -58,13 +61,36 @@ public static class PostingColumns
             yield return new PostingRecord(header);
         foreach (var line in invoice.Lines)
         {
-            yield return new PostingRecord(header
-                .SetItems(line.Cells)
-                .SetItem(Line, Text(line.Number))
-                .SetItem(Block, line.Block)
-                .SetItem(Page, line.Page == 0 ? "" : Text(line.Page)));
+            foreach (var cells in FlatRowsOf(line))
+            {
+                yield return new PostingRecord(header
+                    .SetItems(cells)
+                    .SetItem(Line, Text(line.Number))
+                    .SetItem(Block, line.Block)
+                    .SetItem(Page, line.Page == 0 ? "" : Text(line.Page)));
+            }
         }
     }
+
+    /// <summary>A line's cells with those of the lists under it, once for each row of the lists that are repeated.</summary>
+    /// <remarks>
+    /// A joined list becomes one cell named after it: <c>serials</c> is "K1041; K1042". A repeated one adds its columns,
+    /// <c>deliveries.vessel</c>. The line's quantity and amount stand on the first of its
+    /// rows only, so that adding up the column still gives the subtotal.
+    /// </remarks>
+    private static IEnumerable<ImmutableDictionary<string, string>> FlatRowsOf(ApprovedLine line)
+    {
+        var cells = line.Cells.SetItems(line.Under.Where(list => list.Flat == FlatForm.Joined).Select(list => KeyValuePair.Create(
+            list.Name, string.Join("; ", list.Rows.Select(row => string.Join(' ', row.Values))))));
+        var repeated = line.Under.Where(list => list.Flat == FlatForm.Repeated).SelectMany(list => list.Rows.Select(
+            row => row.Select(cell => KeyValuePair.Create($"{list.Name}.{cell.Key}", cell.Value)))).ToList();
+        yield return repeated.Count == 0 ? cells : cells.SetItems(repeated[0]);
+        foreach (var more in repeated.Skip(1))
+            yield return cells.RemoveRange(SummedOnce).SetItems(more);
+    }
+
+    /// <summary>Columns that are added up: they stand once a line.</summary>
+    private static readonly ImmutableArray<string> SummedOnce = [TradeNames.Quantity, TradeNames.DiscountAmount, TradeNames.Amount];
 
     private static string Text(int number) => number.ToString(CultureInfo.InvariantCulture);
 }

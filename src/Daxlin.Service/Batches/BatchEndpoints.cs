@@ -160,10 +160,13 @@ internal static class BatchEndpoints
             return Problem.NotThere($"batch {id}");
         using (await turn.Take(cancel))
         {
-            var decided = db.Invoices.Where(invoice => invoice.BatchId == id
-                && (invoice.State == InvoiceState.Approved || invoice.State == InvoiceState.Posted || invoice.State == InvoiceState.Returned))
-                .Select(invoice => invoice.IntakeId);
-            var again = await db.Intakes.Where(intake => intake.BatchId == id && !decided.Contains(intake.Id)).ToListAsync(cancel);
+            // A document of which every invoice is decided on has nothing left to capture.
+            var again = await db.Intakes
+                .Where(intake => intake.BatchId == id && (
+                    !db.Invoices.Any(invoice => invoice.IntakeId == intake.Id)
+                    || db.Invoices.Any(invoice => invoice.IntakeId == intake.Id && (
+                        invoice.State == InvoiceState.Unplaced || invoice.State == InvoiceState.Held || invoice.State == InvoiceState.Clear))))
+                .ToListAsync(cancel);
             foreach (var intake in again)
                 (intake.State, intake.Attempts, intake.Reason, intake.ReasonCode) = (IntakeState.Waiting, 0, "", "");
             await db.SaveChangesAsync(cancel);

@@ -5,10 +5,13 @@ namespace Daxlin.Service.Invoices;
 /// <summary>An invoice as a list shows it.</summary>
 /// <param name="State">unplaced, held, clear, approved, posted or returned.</param>
 /// <param name="Kind"><c>invoice</c> or <c>creditNote</c>.</param>
+/// <param name="FirstPage">Its first page in the file, from 1.</param>
+/// <param name="LastPage">Its last page in the file.</param>
+/// <param name="FilePages">How many pages the file has: more than these, if it holds several invoices.</param>
 /// <param name="Findings">How many findings hold it.</param>
 /// <param name="FirstFinding">The first of them, or empty.</param>
 public sealed record InvoiceSummary(
-    int Id, string State, string Kind, string File, string Vendor, string InvoiceNumber, string InvoiceDate, string Currency,
+    int Id, string State, string Kind, string File, int FirstPage, int LastPage, int FilePages, string Vendor, string InvoiceNumber, string InvoiceDate, string Currency,
     string Total, int Lines, int Findings, string FirstFinding, int Batch);
 
 /// <summary>The document that an invoice came in.</summary>
@@ -19,6 +22,8 @@ public sealed record DecisionRecord(DateTime At, string By, string What, string 
 
 /// <summary>An invoice with everything that is known of it.</summary>
 /// <param name="Pages">How many pages the document has.</param>
+/// <param name="FirstPage">The invoice's first page in the document, from 1.</param>
+/// <param name="LastPage">Its last page in the document.</param>
 /// <param name="Template">The template that captured it, or empty.</param>
 /// <param name="PostingRun">The number of the run it was posted in, or null.</param>
 public sealed record InvoiceDetail(
@@ -29,6 +34,8 @@ public sealed record InvoiceDetail(
     string BatchName,
     InvoiceDocument Document,
     int Pages,
+    int FirstPage,
+    int LastPage,
     string Template,
     int TemplateVersion,
     string Vendor,
@@ -36,6 +43,7 @@ public sealed record InvoiceDetail(
     ImmutableSortedDictionary<string, ValueRecord> Fields,
     ImmutableArray<LineRecord> Lines,
     ImmutableArray<LineRecord> Taxes,
+    ImmutableArray<LineRecord> Others,
     ImmutableArray<FindingRecord> Findings,
     ImmutableArray<TieRecord> Ties,
     ImmutableArray<string> Tied,

@@ -38,6 +38,9 @@ internal static class InvoiceEndpoints
                 invoice.State,
                 invoice.IsCreditNote,
                 invoice.Intake.FileName,
+                invoice.FirstPage,
+                invoice.LastPage,
+                invoice.Intake.Pages,
                 invoice.Vendor,
                 invoice.InvoiceNumber,
                 invoice.InvoiceDate,
@@ -51,9 +54,10 @@ internal static class InvoiceEndpoints
         return [.. rows
             .OrderBy(row => row.State)
             .ThenBy(row => row.FileName, StringComparer.Ordinal)
+            .ThenBy(row => row.FirstPage)
             .Select(row => new InvoiceSummary(
-                row.Id, Word(row.State), row.IsCreditNote ? "creditNote" : "invoice", row.FileName, row.Vendor, row.InvoiceNumber,
-                row.InvoiceDate, row.Currency, row.Total, row.Lines, row.Findings, row.FirstFinding, id))];
+                row.Id, Word(row.State), row.IsCreditNote ? "creditNote" : "invoice", row.FileName, row.FirstPage, row.LastPage, row.Pages,
+                row.Vendor, row.InvoiceNumber, row.InvoiceDate, row.Currency, row.Total, row.Lines, row.Findings, row.FirstFinding, id))];
     }
 
     private static async Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Show(int id, DaxlinDb db, CancellationToken cancel) =>
@@ -72,8 +76,8 @@ internal static class InvoiceEndpoints
         return new InvoiceDetail(
             row.Id, Word(row.State), record.Kind, row.BatchId, batch.Name,
             new InvoiceDocument(row.Intake.FileName, row.Intake.Sha256, row.Intake.Size, row.Intake.ReceivedAt),
-            row.Intake.Pages, row.Template, row.TemplateVersion, row.Vendor, row.Currency,
-            record.Fields, record.Lines, record.Taxes, record.Findings, record.Ties, record.Tied, record.LeftOut,
+            row.Intake.Pages, row.FirstPage, row.LastPage, row.Template, row.TemplateVersion, row.Vendor, row.Currency,
+            record.Fields, record.Lines, record.Taxes, record.Others, record.Findings, record.Ties, record.Tied, record.LeftOut,
             [.. decisions.Select(one => new DecisionRecord(one.At, one.By, one.What, one.Before, one.After, one.Reason))],
             run);
     }

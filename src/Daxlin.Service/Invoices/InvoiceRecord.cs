@@ -7,6 +7,7 @@ namespace Daxlin.Service.Invoices;
 /// <param name="Fields">Header values by name.</param>
 /// <param name="Lines">Item rows in printed order.</param>
 /// <param name="Taxes">Rows of the tax summary.</param>
+/// <param name="Others">Rows of lists of their own, which no sum counts; each names its block.</param>
 /// <param name="Findings">What a person must look at.</param>
 /// <param name="Ties">The equations that were weighed.</param>
 /// <param name="Tied">Names of the amounts that stand in an equation that holds: <c>total</c>, <c>lines[3].amount</c>.</param>
@@ -16,13 +17,14 @@ public sealed record InvoiceRecord(
     ImmutableSortedDictionary<string, ValueRecord> Fields,
     ImmutableArray<LineRecord> Lines,
     ImmutableArray<LineRecord> Taxes,
+    ImmutableArray<LineRecord> Others,
     ImmutableArray<FindingRecord> Findings,
     ImmutableArray<TieRecord> Ties,
     ImmutableArray<string> Tied,
     ImmutableArray<LeftOutRecord> LeftOut)
 {
     public static InvoiceRecord Empty { get; } =
-        new("invoice", ImmutableSortedDictionary<string, ValueRecord>.Empty, [], [], [], [], [], []);
+        new("invoice", ImmutableSortedDictionary<string, ValueRecord>.Empty, [], [], [], [], [], [], []);
 }
 
 /// <summary>A captured value with its trace.</summary>
@@ -32,10 +34,15 @@ public sealed record InvoiceRecord(
 /// <param name="Box">Where it stands, in points from the top left; null for a constant.</param>
 /// <param name="Whereabouts">What found it.</param>
 /// <param name="Confidence">From 0 to 1.</param>
+/// <param name="Tidied">What each tidy step made of the text, in order.</param>
 /// <param name="Also">Further places, where it goes on over a page break.</param>
 public sealed record ValueRecord(
     string Value, string Raw, string Type, int Page, BoxRecord? Box, string Whereabouts, double Confidence,
-    ImmutableArray<PlaceRecord> Also);
+    ImmutableArray<TidiedRecord> Tidied, ImmutableArray<PlaceRecord> Also);
+
+/// <param name="Step">The step's name.</param>
+/// <param name="Text">The text after it.</param>
+public sealed record TidiedRecord(string Step, string Text);
 
 /// <summary>A rectangle in PDF points, origin at the top left of the page as a person sees it.</summary>
 public sealed record BoxRecord(double Left, double Top, double Right, double Bottom);
@@ -44,7 +51,16 @@ public sealed record PlaceRecord(int Page, BoxRecord Box);
 
 /// <summary>A row of a line block.</summary>
 /// <param name="Number">From 1.</param>
-public sealed record LineRecord(string Block, int Number, ImmutableSortedDictionary<string, ValueRecord> Cells);
+/// <param name="Under">Lists that stand under the row.</param>
+public sealed record LineRecord(
+    string Block, int Number, ImmutableSortedDictionary<string, ValueRecord> Cells, ImmutableArray<UnderRecord> Under);
+
+/// <summary>A list under a row: delivery points, serial numbers.</summary>
+/// <param name="Name">The list's name.</param>
+/// <param name="Flat">What becomes of it where a file has one row a line: <c>joined</c> or <c>repeated</c>.</param>
+/// <param name="Rows">Its rows, each with its cells by column.</param>
+public sealed record UnderRecord(
+    string Name, string Flat, ImmutableArray<ImmutableSortedDictionary<string, ValueRecord>> Rows);
 
 /// <param name="Code">A stable word.</param>
 /// <param name="Severity"><c>hold</c> or <c>note</c>.</param>

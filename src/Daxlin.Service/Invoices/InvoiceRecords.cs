@@ -17,6 +17,7 @@ internal static class InvoiceRecords
         invoice.Captured.Fields.ToImmutableSortedDictionary(field => field.Name, Of, StringComparer.Ordinal),
         [.. invoice.Captured.Lines.Select(Of)],
         [.. invoice.Captured.Taxes.Select(Of)],
+        [.. invoice.Captured.Others.Select(Of)],
         [.. invoice.Findings.Select(Of)],
         [.. invoice.Ties.Select(Of)],
         [.. invoice.Tied.Order(StringComparer.Ordinal)],
@@ -28,10 +29,31 @@ internal static class InvoiceRecords
 
     public static string ToJson(InvoiceRecord record) => JsonSerializer.Serialize(record, Json);
 
-    public static InvoiceRecord FromJson(string json) => JsonSerializer.Deserialize<InvoiceRecord>(json, Json)!;
+    public static InvoiceRecord FromJson(string json) => Whole(JsonSerializer.Deserialize<InvoiceRecord>(json, Json)!);
+
+    /// <summary>A record stored by an earlier version, with what it did not know yet left empty.</summary>
+    private static InvoiceRecord Whole(InvoiceRecord record) => record with
+    {
+        Fields = record.Fields.ToImmutableSortedDictionary(field => field.Key, field => Whole(field.Value), StringComparer.Ordinal),
+        Lines = [.. record.Lines.Select(Whole)],
+        Taxes = [.. record.Taxes.Select(Whole)],
+        Others = record.Others.IsDefault ? [] : record.Others,
+    };
+
+    private static LineRecord Whole(LineRecord line) => line with
+    {
+        Cells = line.Cells.ToImmutableSortedDictionary(cell => cell.Key, cell => Whole(cell.Value), StringComparer.Ordinal),
+        Under = line.Under.IsDefault ? [] : line.Under,
+    };
+
+    private static ValueRecord Whole(ValueRecord value) => value.Tidied.IsDefault ? value with { Tidied = [] } : value;
 
     private static LineRecord Of(CapturedLine line) => new(
-        line.Block, line.Number, line.Cells.ToImmutableSortedDictionary(cell => cell.Name, Of, StringComparer.Ordinal));
+        line.Block, line.Number, CellsOf(line),
+        [.. line.Under.Select(under => new UnderRecord(under.Name, under.Flat.ToString().ToLowerInvariant(), [.. under.Rows.Select(CellsOf)]))]);
+
+    private static ImmutableSortedDictionary<string, ValueRecord> CellsOf(CapturedLine line) =>
+        line.Cells.ToImmutableSortedDictionary(cell => cell.Name, Of, StringComparer.Ordinal);
 
     private static ValueRecord Of(CapturedValue value)
     {
@@ -40,6 +62,7 @@ internal static class InvoiceRecords
             value.Value, value.Trace.Raw, value.Kind.ToString().ToLowerInvariant(),
             places.IsEmpty ? 0 : places[0].Page, places.IsEmpty ? null : Of(places[0].Box),
             value.Trace.Whereabouts, value.Trace.Confidence,
+            [.. value.Trace.Steps.Select(step => new TidiedRecord(step.Step, step.Text))],
             [.. places.Skip(1).Select(place => new PlaceRecord(place.Page, Of(place.Box)))]);
     }
 

@@ -104,7 +104,10 @@ internal static class PostingEndpoints
             invoice.Id, invoice.Vendor, invoice.IsCreditNote, invoice.Currency, invoice.Intake.FileName, invoice.Intake.Sha256, fields,
             [.. record.Lines.Select(line => new ApprovedLine(
                 line.Block, line.Number, line.Cells.Values.Select(cell => cell.Page).Where(page => page > 0).DefaultIfEmpty(0).Min(),
-                line.Cells.ToImmutableDictionary(cell => cell.Key, cell => cell.Value.Value)))]);
+                line.Cells.ToImmutableDictionary(cell => cell.Key, cell => cell.Value.Value),
+                [.. line.Under.Select(list => new ApprovedList(
+                    list.Name, Enum.Parse<FlatForm>(list.Flat, ignoreCase: true),
+                    [.. list.Rows.Select(row => row.ToImmutableSortedDictionary(cell => cell.Key, cell => cell.Value.Value))]))]))]);
     }
 
     private static decimal TaxOf(InvoiceRecord record) => record.Taxes.Sum(

@@ -7,6 +7,10 @@ public sealed class Invoice
     public int BatchId { get; set; }
     public int IntakeId { get; set; }
     public Intake Intake { get; set; } = null!;
+
+    /// <summary>Its pages in the document, from 1; several invoices of one document have pages of their own.</summary>
+    public int FirstPage { get; set; } = 1;
+    public int LastPage { get; set; } = 1;
     public InvoiceState State { get; set; }
     public string Template { get; set; } = "";
     public int TemplateVersion { get; set; }

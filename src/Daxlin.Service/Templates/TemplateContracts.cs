@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Text.Json;
 
 namespace Daxlin.Service.Templates;
@@ -13,6 +14,11 @@ public sealed record TemplateDetail(
 /// <summary>What saving a template came to.</summary>
 /// <param name="IsNew">False if the newest version says the same, so that none was added.</param>
 public sealed record TemplateSaved(string Name, int Version, bool IsNew);
+
+/// <summary>What is wrong with a template document; nothing is saved.</summary>
+/// <param name="Name">The template's name, or empty if the document does not tell.</param>
+/// <param name="Faults">Empty if it is in order.</param>
+public sealed record TemplateChecked(string Name, ImmutableArray<TemplateFaultRecord> Faults);
 
 /// <summary>One thing wrong with a template document.</summary>
 /// <param name="Place">The key's path.</param>

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Text.Json;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Templates.Json;
@@ -15,6 +16,7 @@ internal static class TemplateEndpoints
         var templates = api.MapGroup("/templates").WithTags("Templates");
         templates.MapGet("", List).WithSummary("All templates, the newest version of each.");
         templates.MapPost("", Save).WithSummary("Saves a template document; a changed one becomes the next version.");
+        templates.MapPost("/check", Check).WithSummary("Says what is wrong with a template document, and saves nothing.");
         api.MapGet("/template.schema.json", () => Results.Stream(TemplateSchema.Open(), "application/schema+json")).WithTags("Templates")
             .WithSummary("The JSON Schema of template documents.");
         templates.MapGet("/{name}", Show).WithSummary("A template with its document, the newest version unless one is named.");
@@ -44,14 +46,33 @@ internal static class TemplateEndpoints
 
     private static string CurrencyOf(TemplateVersion row) => TemplateReader.Read(row.Document).Reads.Currency.Code;
 
+    private static async Task<Ok<TemplateChecked>> Check(HttpRequest request, CancellationToken cancel)
+    {
+        try
+        {
+            return TypedResults.Ok(new TemplateChecked(TemplateReader.Read(await TextOf(request, cancel)).Name, []));
+        }
+        catch (TemplateFaultException error)
+        {
+            return TypedResults.Ok(new TemplateChecked("", Records(error.Faults)));
+        }
+    }
+
+    /// <summary>The document as it was sent: faults are named by their line in it.</summary>
+    private static async Task<string> TextOf(HttpRequest request, CancellationToken cancel)
+    {
+        using var reader = new StreamReader(request.Body);
+        var buffer = new char[TemplateReader.LongestDocument + 1];
+        return new string(buffer, 0, await reader.ReadBlockAsync(buffer, cancel));
+    }
+
+    private static ImmutableArray<TemplateFaultRecord> Records(ImmutableArray<TemplateFault> faults) =>
+        [.. faults.Select(fault => new TemplateFaultRecord(fault.Place, fault.Line, fault.Message))];
+
     private static async Task<Results<Ok<TemplateSaved>, Created<TemplateSaved>, ProblemHttpResult>> Save(
         HttpRequest request, DaxlinDb db, WriteTurn turn, TemplateShelf shelf, TimeProvider clock, CancellationToken cancel)
     {
-        // Read as text, not bound: faults are named by their line in the document as it was sent.
-        using var reader = new StreamReader(request.Body);
-        var buffer = new char[TemplateReader.LongestDocument + 1];
-        var length = await reader.ReadBlockAsync(buffer, cancel);
-        var json = new string(buffer, 0, length);
+        var json = await TextOf(request, cancel);
         Template template;
         try
         {
@@ -62,7 +83,7 @@ internal static class TemplateEndpoints
             return Problem.Of(
                 StatusCodes.Status422UnprocessableEntity, "template-faulty",
                 error.Faults.Length == 1 ? $"The template has a fault: {error.Faults[0]}" : $"The template has {error.Faults.Length} faults.",
-                ("faults", error.Faults.Select(fault => new TemplateFaultRecord(fault.Place, fault.Line, fault.Message)).ToList()));
+                ("faults", Records(error.Faults)));
         }
 
         using var _ = await turn.Take(cancel);

@@ -22,7 +22,7 @@ public sealed class DocumentCapture(
 
     public async Task Run(int intakeId, CancellationToken cancel)
     {
-        if (await Begin(intakeId, cancel) is not { } intake)
+        if (await Begin(intakeId, cancel) is not var (intake, facts))
             return;
         if (intake.Attempts > MostAttempts)
         {
@@ -41,14 +41,26 @@ public sealed class DocumentCapture(
             return;
         }
         var templates = await shelf.Newest(cancel);
-        var matches = Recogniser.Recognise(pages, templates.Select(entry => entry.Template));
-        var invoice = Recogniser.Choice(matches) is { } template ? InvoiceChecks.Check(InvoiceCapture.Capture(pages, template)) : null;
-        var version = invoice is null ? 0 : templates.First(entry => entry.Template == invoice.Captured.Template).Version;
-        await Store(intakeId, pages.Length, invoice, version, matches, cancel);
+        var invoices = InvoiceSplitter.Split(pages, [.. templates.Select(entry => entry.Template)])
+            .Select(found => new WeighedInvoice(
+                found,
+                found.Template is { } template ? InvoiceChecks.Check(InvoiceCapture.Capture(found.Pages, template, facts)) : null,
+                found.Template is { } of ? templates.First(entry => entry.Template == of).Version : 0))
+            .ToList();
+        await Store(intakeId, pages.Length, invoices, cancel);
+    }
+
+    /// <summary>An invoice found in the document, captured and checked.</summary>
+    /// <param name="Checked">Null if no template is for it.</param>
+    /// <param name="Version">Of the template; 0 if there is none.</param>
+    private sealed record WeighedInvoice(FoundInvoice Found, CheckedInvoice? Checked, int Version)
+    {
+        public int FirstPage => Found.Pages[0].Number;
+        public int LastPage => Found.Pages[^1].Number;
     }
 
     /// <summary>Counts the attempt before it is made, so that a document that kills the service is known by it.</summary>
-    private async Task<Intake?> Begin(int intakeId, CancellationToken cancel)
+    private async Task<(Intake Intake, DocumentFacts Facts)?> Begin(int intakeId, CancellationToken cancel)
     {
         using var _ = await turn.Take(cancel);
         await using var db = await databases.CreateDbContextAsync(cancel);
@@ -58,7 +70,8 @@ public sealed class DocumentCapture(
             return null;
         intake.Attempts++;
         await db.SaveChangesAsync(cancel);
-        return intake;
+        var batch = await db.Batches.Where(row => row.Id == intake.BatchId).Select(row => row.Name).SingleAsync(cancel);
+        return (intake, new DocumentFacts(intake.FileName, batch, DateOnly.FromDateTime(intake.ReceivedAt)));
     }
 
     public async Task SetAside(int intakeId, string code, string reason, CancellationToken cancel)
@@ -76,35 +89,39 @@ public sealed class DocumentCapture(
         events.Moved(batch);
     }
 
-    private async Task Store(
-        int intakeId, int pages, CheckedInvoice? invoice, int version, ImmutableArray<TemplateMatch> matches, CancellationToken cancel)
+    private async Task Store(int intakeId, int pages, List<WeighedInvoice> invoices, CancellationToken cancel)
     {
         int batch;
         using (await turn.Take(cancel))
         {
             await using var db = await databases.CreateDbContextAsync(cancel);
+            await using var transaction = await db.Database.BeginTransactionAsync(cancel);
             var intake = await db.Intakes.SingleAsync(row => row.Id == intakeId, cancel);
-            var before = await Undecided(db, intakeId, cancel);
-            var row = before.FirstOrDefault();
-            if (row is null)
+            var undecided = await Undecided(db, intakeId, cancel);
+            var known = undecided.Select(row => row.Id).ToList();
+            var decided = await db.Invoices.Where(row => row.IntakeId == intakeId && !known.Contains(row.Id)).ToListAsync(cancel);
+            // Pages of a decided invoice are never captured over.
+            foreach (var invoice in invoices.Where(one => !decided.Any(row => row.FirstPage <= one.LastPage && row.LastPage >= one.FirstPage)))
             {
-                // A decided invoice is never captured over.
-                if (await db.Invoices.AnyAsync(other => other.IntakeId == intakeId, cancel))
+                var row = undecided.Find(row => row.FirstPage == invoice.FirstPage);
+                if (row is null)
                 {
-                    intake.State = IntakeState.Done;
-                    await db.SaveChangesAsync(cancel);
-                    return;
+                    row = new Invoice { CapturedAt = clock.GetUtcNow().UtcDateTime, IntakeId = intakeId, BatchId = intake.BatchId };
+                    db.Invoices.Add(row);
                 }
-                row = new Invoice { CapturedAt = clock.GetUtcNow().UtcDateTime, IntakeId = intakeId, BatchId = intake.BatchId };
-                db.Invoices.Add(row);
+                undecided.Remove(row);
+                (row.CapturedAt, row.FirstPage, row.LastPage) = (clock.GetUtcNow().UtcDateTime, invoice.FirstPage, invoice.LastPage);
+                if (invoice.Checked is null)
+                    FillUnplaced(row, invoice.Found.Matches);
+                else
+                    Fill(row, await WithSeenBefore(db, row, invoice.Checked, cancel), invoice.Version);
+                // Stored one by one, so that the second of two with one number in one file sees the first.
+                await db.SaveChangesAsync(cancel);
             }
-            row.CapturedAt = clock.GetUtcNow().UtcDateTime;
-            if (invoice is null)
-                FillUnplaced(row, matches);
-            else
-                Fill(row, await WithSeenBefore(db, row, invoice, cancel), version);
+            db.Invoices.RemoveRange(undecided);
             (intake.State, intake.Pages, intake.Attempts) = (IntakeState.Done, pages, 0);
             await db.SaveChangesAsync(cancel);
+            await transaction.CommitAsync(cancel);
             batch = intake.BatchId;
         }
         events.Moved(batch);

@@ -33,9 +33,33 @@ internal sealed class FaultList
         foreach (var (key, value) in place.Members)
         {
             if (!known.Contains(key))
-                Add(value, $"The key “{key}” is unknown here; known are {string.Join(", ", known)}.");
+                Add(value, $"The key “{key}” is unknown here; {Meant(key, known)}.");
         }
         return true;
+    }
+
+    /// <summary>The known key that an unknown one is a slip of, or all of them.</summary>
+    private static string Meant(string key, ReadOnlySpan<string> known)
+    {
+        foreach (var one in known)
+        {
+            if (IsSlipOf(one, key))
+                return $"“{one}” is meant, perhaps";
+        }
+        return $"known are {string.Join(", ", known)}";
+    }
+
+    /// <summary>Says that two words differ by one letter more, less or other, or in their capitals.</summary>
+    private static bool IsSlipOf(string known, string key)
+    {
+        if (known.Equals(key, StringComparison.OrdinalIgnoreCase))
+            return true;
+        var same = 0;
+        while (same < Math.Min(known.Length, key.Length) && known[same] == key[same])
+            same++;
+        var (rest, other) = (known[same..], key[same..]);
+        return rest.Length > 0 && rest[1..] == other || other.Length > 0 && other[1..] == rest
+            || rest.Length > 0 && other.Length > 0 && rest[1..] == other[1..];
     }
 
     public string Text(JsonPlace? place, string fallback = "")

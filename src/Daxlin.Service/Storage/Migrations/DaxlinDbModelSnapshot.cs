@@ -153,6 +153,9 @@ namespace Daxlin.Service.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("FirstPage")
+                        .HasColumnType("INTEGER");
+
                     b.Property<int>("IntakeId")
                         .HasColumnType("INTEGER");
 
@@ -165,6 +168,9 @@ namespace Daxlin.Service.Storage.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<bool>("IsCreditNote")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("LastPage")
                         .HasColumnType("INTEGER");
 
                     b.Property<int>("Lines")
