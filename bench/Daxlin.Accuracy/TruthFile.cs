@@ -32,10 +32,8 @@ public sealed record TruthInvoice(
         "subtotal", "discount", "freight", "total",
     ];
 
-    private static readonly string[] Columns =
-    [
-        "itemCode", "description", "section", "quantity", "unit", "unitPrice", "priceBasis", "discountPercent", "taxRate", "amount",
-    ];
+    /// <summary>Says which table a line stands in; it is no value of the line.</summary>
+    private const string Table = "table";
 
     public static TruthInvoice Of(JsonObject node, bool isOneOfSeveral)
     {
@@ -53,8 +51,8 @@ public sealed record TruthInvoice(
         var lines = node["lines"]!.AsArray();
         for (var row = 0; row < lines.Count; row++)
         {
-            foreach (var name in Columns)
-                values[$"lines[{row + 1}].{name}"] = Text(lines[row]![name]);
+            foreach (var (name, value) in lines[row]!.AsObject().Where(cell => cell.Key != Table))
+                values[$"lines[{row + 1}].{name}"] = Text(value);
         }
         return new TruthInvoice(
             Text(node["file"])!, node["firstPage"]?.GetValue<int>() ?? 1, isOneOfSeveral,

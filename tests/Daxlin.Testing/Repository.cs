@@ -5,6 +5,7 @@ public static class Repository
 {
     public static string Root { get; } = Find();
     public static string Corpus => System.IO.Path.Combine(Root, "tests", "corpus");
+    public static string Families => System.IO.Path.Combine(Root, "tests", "families");
     public static string Samples => System.IO.Path.Combine(Root, "samples");
 
     /// <summary>Folders that hold PDFs with a truth file.</summary>

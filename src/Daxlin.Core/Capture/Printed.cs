@@ -40,12 +40,18 @@ public sealed record Printed(string Text, ImmutableArray<PlaceOnPage> Places)
     {
         if (Text.Length == 0)
             return more;
-        var (text, own) = (Text, EndsInHyphen(Text, more.Text));
-        // A soft hyphen is only ever put in.
-        if (own && (joinsHyphens || text[^1] == SoftHyphen))
-            text = text[..^1];
-        return new Printed(text + (own ? "" : " ") + more.Text, PlacesWith(more));
+        if (!EndsInHyphen(Text, more.Text))
+            return new Printed($"{Text} {more.Text}", PlacesWith(more));
+        var isPutIn = joinsHyphens || Text[^1] == SoftHyphen || (Text[^1] == TypographicHyphen && !HasOwnTypographicHyphen(Text, more.Text));
+        return new Printed((isPutIn ? Text[..^1] : Text) + more.Text, PlacesWith(more));
     }
+
+    /// <summary>
+    /// Printers put in U+2010 where a word is broken, and people type the plain hyphen; a text that holds U+2010 elsewhere
+    /// was typed with it.
+    /// </summary>
+    private static bool HasOwnTypographicHyphen(string text, string next) =>
+        text.AsSpan()[..^1].Contains(TypographicHyphen) || next.AsSpan().TrimEnd(TypographicHyphen).Contains(TypographicHyphen);
 
     /// <summary>This text with another line of it below.</summary>
     public Printed Over(Printed below) => Text.Length == 0 ? below : new Printed(Text + "\n" + below.Text, PlacesWith(below));
@@ -64,10 +70,11 @@ public sealed record Printed(string Text, ImmutableArray<PlaceOnPage> Places)
     }
 
     private const char SoftHyphen = '\u00AD';
+    private const char TypographicHyphen = '\u2010';
 
     /// <summary>Says that a word was wrapped at a hyphen: "low-" and "iron" are "low-iron", "reprint -" ends in a dash.</summary>
     private static bool EndsInHyphen(string text, string next) =>
-        text.Length > 1 && text[^1] is '-' or '\u2010' or SoftHyphen && char.IsLetterOrDigit(text[^2]) && next.Length > 0 && char.IsLetterOrDigit(next[0]);
+        text.Length > 1 && text[^1] is '-' or TypographicHyphen or SoftHyphen && char.IsLetterOrDigit(text[^2]) && next.Length > 0 && char.IsLetterOrDigit(next[0]);
 
     /// <summary>A dash, or nothing but dashes, stands where there is no value, with a currency mark or without.</summary>
     public static bool IsDash(string text)

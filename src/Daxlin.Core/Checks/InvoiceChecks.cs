@@ -71,7 +71,7 @@ public static class InvoiceChecks
             if (row.NumberIn(TradeNames.Rate) is { } rate && row.NumberIn(TradeNames.Base) is { } of)
             {
                 yield return new TaxFollowsBase(
-                    rate, of, row.NumberIn(TradeNames.Amount)!.Value, basesHoldTax, rule, currency,
+                    rate, of, row.NumberIn(TradeNames.Amount)!.Value, invoice.Template.Reads.TaxIncluded, basesHoldTax, rule, currency,
                     [TaxName(row, TradeNames.Rate), TaxName(row, TradeNames.Base), TaxName(row, TradeNames.Amount)]);
             }
         }
@@ -105,7 +105,7 @@ public static class InvoiceChecks
     private static bool BasesHoldTax(CapturedInvoice invoice, List<CapturedLine> rows) => invoice.Template.Reads.TaxIncluded && rows.Any(
         row => row.NumberIn(TradeNames.Rate) is { } rate && row.NumberIn(TradeNames.Base) is { } of
             && new TaxFollowsBase(
-                rate, of, row.NumberIn(TradeNames.Amount)!.Value, BaseHoldsTax: true, invoice.Template.Checks, invoice.Template.Reads.Currency, [])
+                rate, of, row.NumberIn(TradeNames.Amount)!.Value, TaxIncluded: true, BaseHoldsTax: true, invoice.Template.Checks, invoice.Template.Reads.Currency, [])
                 is { Holds: true, Amount: not 0 });
 
     /// <summary>Null where the lines have no rates of their own, or freight could be taxed at any of several rates.</summary>

@@ -76,6 +76,10 @@ public sealed class TextLine
     public static bool IsCellGap(Word left, Word right) =>
         right.Box.Left - left.Box.Right > CellGap * Math.Max(left.Size, right.Size);
 
+    /// <summary>How much of the gap that parts two cells there is between two neighbours, from 0 to 1.</summary>
+    public static double PartOfCellGap(Word left, Word right) =>
+        Math.Clamp((right.Box.Left - left.Box.Right) / (CellGap * Math.Max(left.Size, right.Size)), 0, 1);
+
     /// <summary>Parts words that stand side by side into cells.</summary>
     public static ImmutableArray<Cell> PartIntoCells(ImmutableArray<Word> words)
     {

@@ -17,22 +17,17 @@ public static class NumberReader
     /// <summary>Reads one number with an optional sign and currency mark.</summary>
     /// <remarks>
     /// Negative are "-12.00", "−12.00", "12.00-", "(12.00)" and "12.00 CR". A mark may stand before or after:
-    /// "GBP 1,204.50", "-£12.00", "£-12.00", "12,00 kr".
+    /// "GBP 1,204.50", "-£12.00", "£-12.00", "$ (12.00)", "12,00 kr".
     /// </remarks>
     public static Reading Read(string text, Habits habits)
     {
         var rest = text.AsSpan().Trim();
         var mark = "";
         var minus = 0;
-        if (rest.Length > 2 && rest[0] == '(' && rest[^1] == ')')
+        // At most brackets, a sign and a mark stand around the digits, in any order.
+        for (var pass = 0; pass < 4; pass++)
         {
-            minus++;
-            rest = rest[1..^1].Trim();
-        }
-        // At most a sign and a mark stand on either side, in any order.
-        for (var pass = 0; pass < 3; pass++)
-        {
-            if (TakeMinus(ref rest))
+            if (TakeBrackets(ref rest) || TakeMinus(ref rest))
                 minus++;
             else if (mark.Length == 0 && TakeMark(ref rest, out var found))
                 mark = found;
@@ -46,6 +41,14 @@ public static class NumberReader
         if (!TryDigits(rest, habits, out var number))
             return Reading.Faulty("is no number");
         return Reading.Of(minus == 1 ? -number : number, mark);
+    }
+
+    private static bool TakeBrackets(ref ReadOnlySpan<char> rest)
+    {
+        if (rest.Length < 3 || rest[0] != '(' || rest[^1] != ')')
+            return false;
+        rest = rest[1..^1].Trim();
+        return true;
     }
 
     private static bool TakeMinus(ref ReadOnlySpan<char> rest)

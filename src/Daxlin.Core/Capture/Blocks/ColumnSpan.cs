@@ -10,6 +10,12 @@ namespace Daxlin.Core.Capture.Blocks;
 /// <param name="Right">Right end of the same.</param>
 internal sealed record ColumnSpan(ColumnRule? Rule, Box Heading, double Left, double Right)
 {
+    /// <summary>
+    /// Says that a line with a row's figures fills the column. Text that stands around its figures, or above them, need not
+    /// be on their line.
+    /// </summary>
+    public bool IsFilled { get; init; } = Rule is { Required: true, Fold: Fold.None or Fold.Down };
+
     public double Apart(double left, double right) => Math.Max(0, Math.Max(Left - right, left - Right));
 
     public double Shared(double left, double right) => Math.Max(0, Math.Min(Right, right) - Math.Max(Left, left));

@@ -105,7 +105,12 @@ internal sealed class LayoutFinder(BlockRule block, Habits habits)
             .Select(heading => new ColumnSpan(heading.Rule, heading.Box, heading.Box.Left, heading.Box.Right))
             .Concat(Edged(block.Columns))
             .ToImmutableArray();
-        var columns = headed.Concat(Unheaded(headed, page.Width)).OrderBy(column => column.Left).ToArray();
+        // Rows that are parted by gaps or rulings have their figures anywhere beside their text.
+        var isGrouped = block.Row is BeginsAfterGap or BeginsBelowRuling;
+        var columns = headed.Concat(Unheaded(headed, page.Width)).OrderBy(column => column.Left)
+            .Select(column => isGrouped && column.Rule?.Kind == ValueKind.Text ? column with { IsFilled = false } : column)
+            .ToArray();
+        PartAtGutters(columns, page.Lines[band.EndLine..Math.Max(band.EndLine, closing)]);
         // What is seen in a column without a heading tells where it runs, and nothing else does.
         var spans = columns.Select(column => column.Rule?.Source is BetweenNeighbours ? column with { Left = double.MaxValue, Right = double.MinValue } : column).ToArray();
         var begins = Array.FindIndex(columns, column => column.Rule?.Name == block.Begins);
@@ -129,7 +134,22 @@ internal sealed class LayoutFinder(BlockRule block, Habits habits)
                 };
             }
         }
+        PartAtGutters(spans, page.Lines[band.EndLine..Math.Max(band.EndLine, closing)]);
         return new ColumnLayout([.. spans.Select((span, index) => span.Left > span.Right ? columns[index] : span)], HardEdges: false);
+    }
+
+    /// <summary>Ends a column of text where the gutter to the next one begins, and begins that one where it ends.</summary>
+    private static void PartAtGutters(ColumnSpan[] columns, ImmutableArray<TextLine> lines)
+    {
+        for (var column = 0; column + 1 < columns.Length; column++)
+        {
+            var (left, right) = (columns[column], columns[column + 1]);
+            if (left.Rule?.Kind != ValueKind.Text || right.Rule?.Kind != ValueKind.Text
+                || Gutter.Find(lines, left.Heading.Right, right.Heading.Left) is not ({ } end, { } begin))
+                continue;
+            columns[column] = left with { Right = end };
+            columns[column + 1] = right with { Left = begin };
+        }
     }
 
     /// <summary>The line's cells or words, each with its column, if the line is a row.</summary>
@@ -169,7 +189,7 @@ internal sealed class LayoutFinder(BlockRule block, Habits habits)
             start = end;
             if (columns[column].Rule is not { } rule)
                 continue;
-            if ((column == begins && (text.Length == 0 || Printed.IsDash(text))) || (needsAll && rule.Required && text.Length == 0))
+            if ((column == begins && (text.Length == 0 || Printed.IsDash(text))) || (needsAll && columns[column].IsFilled && text.Length == 0))
                 return false;
             if (rule.Kind != ValueKind.Text && text.Length > 0 && !Printed.IsDash(text)
                 && !new Printed(text, []).Read(rule.Tidy, rule.Kind, habits).Reading.IsGood)

@@ -14,6 +14,10 @@ internal static class LookUps
         Template template, IReadOnlyCollection<CapturedLine> rows, IReadOnlyCollection<CapturedLine> all, ICollection<Finding> findings) =>
         [.. rows.Select(row => template.Blocks.FirstOrDefault(block => block.Name == row.Block) is { } block ? Fill(block, row, all, findings) : row)];
 
+    /// <summary>Says that a column is the key of a look-up.</summary>
+    public static bool LooksUpWith(BlockRule block, ColumnRule column) =>
+        block.Columns.Any(other => other.Source is LookedUp lookUp && lookUp.With == column.Name);
+
     private static CapturedLine Fill(
         BlockRule block, CapturedLine row, IReadOnlyCollection<CapturedLine> all, ICollection<Finding> findings)
     {
@@ -35,6 +39,7 @@ internal static class LookUps
                 + (found.Count == 0 ? $"is not in the block {lookUp.Block}." : $"stands in the block {lookUp.Block} in different ways."),
                 RowReader.About(block, row.Number, column.Name)));
         }
-        return row;
+        var passed = block.Columns.Where(column => !column.Kept).Select(column => column.Name).ToList();
+        return passed.Count == 0 ? row : row with { Cells = row.Cells.RemoveAll(cell => passed.Contains(cell.Name)) };
     }
 }

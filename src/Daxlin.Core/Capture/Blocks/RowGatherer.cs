@@ -23,6 +23,8 @@ internal sealed class RowGatherer(BlockRule block, InvoicePages pages, Habits ha
     private readonly Dictionary<string, Printed> carried = [];
     private readonly List<WaitingLine> waiting = [];
     private readonly List<(int AfterRow, TextLine Line)> unaccounted = [];
+    private readonly List<Finding> doubts = [];
+    private readonly Leading leading = new(block);
     private readonly RunningSums sums = new(block, habits, before);
 
     public IReadOnlyList<RowDraft> Rows => rows;
@@ -65,6 +67,8 @@ internal sealed class RowGatherer(BlockRule block, InvoicePages pages, Habits ha
     /// <summary>The block is over: what still waits for a row below it belongs to none.</summary>
     public void End()
     {
+        if (rows.Count > 0 && waiting.All(wait => wait.IsAround && wait.Line.Page == rows[^1].End.Page))
+            SettleOnto(waiting.Count);
         foreach (var wait in waiting)
             SayUnaccountedFor(wait.Line);
         waiting.Clear();
@@ -80,7 +84,7 @@ internal sealed class RowGatherer(BlockRule block, InvoicePages pages, Habits ha
             AddLeftOut(line, "left out by the template");
             return true;
         }
-        if (TakeCarriedByPattern(line, cutter) || TakeUnder(line))
+        if (TakeCarriedByPattern(line, cutter) || (!isGrouped && TakeUnder(line)))
             return true;
         if (sums.IsSum(line, cutter, rows))
         {
@@ -130,13 +134,32 @@ internal sealed class RowGatherer(BlockRule block, InvoicePages pages, Habits ha
     {
         foreach (var rule in block.Carry)
         {
-            if (rule.Pattern is not null || !BeginsIn(rule, line, cutter))
+            if (rule.Pattern is not null || !BeginsIn(rule, line, cutter) || IsWrappedThere(rule, line))
                 continue;
             carried[rule.Column] = Printed.Of(line.Page, line.Words.AsSpan());
             return true;
         }
         return false;
     }
+
+    /// <summary>
+    /// Says that a line is text of the row right above it, where headings begin in the same column as wrapped text: it
+    /// follows the row as closely as lines of one text do.
+    /// </summary>
+    private bool IsWrappedThere(CarryRule rule, TextLine line)
+    {
+        if (rows.Count == 0 || block.Columns.FirstOrDefault(column => column.Name == rule.BeginsIn) is not { Fold: Templates.Fold.Down })
+            return false;
+        if (rows[^1].End.Page == line.Page)
+            return line.Box.Top - rows[^1].End.Bottom <= WaitingLine.GapWithinText * line.Words[0].Size;
+        doubts.Add(HeadingOrText(line));
+        return false;
+    }
+
+    private Finding HeadingOrText(TextLine line) => Finding.Hold(
+        "heading-or-text",
+        $"“{Shortened(line.Text)}” at the top of page {Text(line.Page)} may be a heading or the rest of row {Text(rows.Count)} of the block {block.Name}.",
+        block.Name);
 
     private static bool BeginsIn(CarryRule rule, TextLine line, LineCutter cutter) =>
         rule.BeginsIn is null || cutter.RuleOf(cutter.ColumnOfWrapped(line.Box))?.Name == rule.BeginsIn;
@@ -151,6 +174,7 @@ internal sealed class RowGatherer(BlockRule block, InvoicePages pages, Habits ha
                 continue;
             rows[^1].Under.Add((rule, line));
             rows[^1].EndsAt(line);
+            leading.Passes(line);
             return true;
         }
         return false;
@@ -169,6 +193,7 @@ internal sealed class RowGatherer(BlockRule block, InvoicePages pages, Habits ha
         }
         SettleAbove(line);
         AddRow(line, cut, cutter);
+        leading.RowBegins(line);
         return true;
     }
 
@@ -211,6 +236,7 @@ internal sealed class RowGatherer(BlockRule block, InvoicePages pages, Habits ha
         if (!IsMore(rows[^1], line, cut, cutter))
             return false;
         AddCells(rows[^1], line, cut, cutter);
+        leading.Passes(line);
         return true;
     }
 
@@ -247,6 +273,7 @@ internal sealed class RowGatherer(BlockRule block, InvoicePages pages, Habits ha
         if (rows.Count == 0 || !IsNear(rows[^1].End, line))
             return false;
         Fold(rows[^1], new WaitingLine(line, parts, false));
+        leading.Folds(rows.Count, line);
         return true;
     }
 
@@ -286,12 +313,15 @@ internal sealed class RowGatherer(BlockRule block, InvoicePages pages, Habits ha
         }
     }
 
-    /// <summary>The page is over: text around figures that still waits belongs to the row above, if it follows it closely.</summary>
+    /// <summary>
+    /// The page is over: text around figures that still waits belongs to the row above, if it follows it closely. What
+    /// stands apart from it is the beginning of a row whose figures come on the next page.
+    /// </summary>
     private void SettleBelow(Page page)
     {
         if (rows.Count == 0 || rows[^1].End.Page != page.Number || waiting.Any(wait => !wait.IsAround))
             return;
-        SettleOnto(waiting.Count);
+        SettleOnto(WaitingLine.LinesOfRowAbove(waiting, rows[^1]));
     }
 
     private void SettleOnto(int count)
@@ -315,14 +345,15 @@ internal sealed class RowGatherer(BlockRule block, InvoicePages pages, Habits ha
             return;
         var draft = NewRow(lines[0]);
         var fromCarry = draft.Cells.Count;
-        foreach (var line in lines)
+        foreach (var line in lines.Select(line => WithoutUnder(line, draft)).OfType<TextLine>())
         {
             if (WrappedParts(line, cutter) is { } parts && !HasRequiredFigure(line, cutter))
                 Fold(draft, new WaitingLine(line, parts, false));
             else
                 AddCells(draft, line, cutter.Cut(line), cutter);
         }
-        if (isFirstOnPage && rows.Count > 0 && rows[^1].End.Page != lines[0].Page && (!HasFigure(draft) || !HasFigure(rows[^1])))
+        if (isFirstOnPage && rows.Count > 0 && rows[^1].End.Page != lines[0].Page && (!HasFigure(draft) || !HasFigure(rows[^1]))
+            && !IsHeadingOnTop(lines, cutter))
         {
             // The row above was split by the page break: what stands here is the rest of it.
             foreach (var (name, text) in draft.Cells.Where(cell => !carried.ContainsKey(cell.Key)))
@@ -346,6 +377,43 @@ internal sealed class RowGatherer(BlockRule block, InvoicePages pages, Habits ha
             foreach (var line in lines.Where(line => !TakeCarriedByPlace(line, cutter)))
                 SayUnaccountedFor(line);
         }
+    }
+
+    /// <summary>
+    /// A line at the top of a page, below the repeated headings, that is carried: a heading, and no rest of the row above.
+    /// Where headings begin in the same column as wrapped text, nothing tells the two apart, and a person must look.
+    /// </summary>
+    private bool IsHeadingOnTop(ImmutableArray<TextLine> lines, LineCutter cutter)
+    {
+        if (lines.Length != 1 || lines[0].Cells.Length > 1
+            || block.Carry.FirstOrDefault(rule => rule is { Pattern: null, InPageHead: false } && BeginsIn(rule, lines[0], cutter)) is not { } carry)
+            return false;
+        if (rows[^1].Cells.ContainsKey(carry.BeginsIn!) && block.Columns.First(column => column.Name == carry.BeginsIn) is { Kind: ValueKind.Text, Kept: true })
+        {
+            doubts.Add(HeadingOrText(lines[0]));
+        }
+        return true;
+    }
+
+    /// <summary>
+    /// Takes what belongs to a list under the row out of one of its lines, where figures may stand on the same height;
+    /// null if nothing else stands there.
+    /// </summary>
+    private TextLine? WithoutUnder(TextLine line, RowDraft draft)
+    {
+        foreach (var rule in block.RowsUnder)
+        {
+            if (rule.Line.IsMatch(line.Text))
+            {
+                draft.Under.Add((rule, line));
+                return null;
+            }
+            if (line.Cells.FirstOrDefault(cell => rule.Line.IsMatch(cell.Text)) is not { } own)
+                continue;
+            draft.Under.Add((rule, new TextLine(line.Page, [.. own.Words])));
+            return new TextLine(line.Page, [.. line.Words.Except([.. own.Words])]);
+        }
+        return line;
     }
 
     private static bool HasRequiredFigure(TextLine line, LineCutter cutter)
@@ -375,6 +443,8 @@ internal sealed class RowGatherer(BlockRule block, InvoicePages pages, Habits ha
 
     public IEnumerable<Finding> Findings()
     {
+        foreach (var doubt in doubts.Concat(leading.Findings()))
+            yield return doubt;
         // A sum brought forward before there is any stands there without its figure, in the same words.
         foreach (var group in unaccounted.Where(entry => !sums.HasWordsOf(entry.Line)).GroupBy(entry => entry.AfterRow))
         {

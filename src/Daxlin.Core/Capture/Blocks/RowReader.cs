@@ -35,8 +35,8 @@ internal sealed class RowReader(BlockRule block, int number, Habits habits)
     {
         if (column.Source is ConstantColumn constant)
             text = new Printed(constant.Value, []);
-        // A looked-up column is filled when all blocks are read; a column that only others are taken from, never.
-        if (!column.Kept || column.Source is LookedUp)
+        // A looked-up column is filled when all blocks are read; what it is looked up with must be there by then.
+        if (column.Source is LookedUp || (!column.Kept && !LookUps.LooksUpWith(block, column)))
             return;
         if (text is not null && Printed.IsDash(text.Text))
         {

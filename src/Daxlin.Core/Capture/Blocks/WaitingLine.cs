@@ -11,30 +11,41 @@ internal sealed record WaitingLine(TextLine Line, List<(ColumnRule Column, Cell 
     /// <summary>Gaps that differ by no more than this, in points, are alike.</summary>
     private const double SameGap = 0.8;
 
+    /// <summary>Lines of one text are set no further apart than this part of the type's size; rows have more between them.</summary>
+    public const double GapWithinText = 0.42;
+
     /// <summary>How many of the lines between two lines of figures belong to the upper one.</summary>
     /// <remarks>
     /// A gap wider than the others parts the rows. Where all gaps are alike, the figures stand at half the height of
     /// their text, so a row has as many lines below its figures as above: with one line above the upper figures, one
-    /// belongs to it and the rest to the lower.
+    /// belongs to it and the rest to the lower. At the top of a page only a wide gap tells that the row above goes on there.
     /// </remarks>
     public static int LinesOfRowAbove(List<WaitingLine> waiting, RowDraft above, TextLine begin)
     {
-        var around = waiting.Count(wait => wait.IsAround);
-        if (around < waiting.Count)
+        if (waiting.Any(wait => !wait.IsAround))
             return 0;
-        if (waiting[0].Line.Page != above.End.Page)
-            return 0;
-        var gaps = new double[waiting.Count + 1];
-        for (var index = 0; index <= waiting.Count; index++)
-        {
-            var top = index < waiting.Count ? waiting[index].Line : begin;
-            var bottom = index == 0 ? above.End.Bottom : waiting[index - 1].Line.Box.Bottom;
-            gaps[index] = top.Box.Top - bottom;
-        }
+        var lines = waiting.Select(wait => wait.Line).Append(begin).ToList();
+        if (lines[0].Page != above.End.Page)
+            return Enumerable.Range(1, waiting.Count).LastOrDefault(next => !IsClose(lines[next - 1], lines[next]));
+        var gaps = new double[lines.Count];
+        for (var index = 0; index < lines.Count; index++)
+            gaps[index] = lines[index].Page != lines[Math.Max(0, index - 1)].Page ? double.MaxValue : lines[index].Box.Top - (index == 0 ? above.End.Bottom : lines[index - 1].Box.Bottom);
         var widest = Array.IndexOf(gaps, gaps.Max());
-        // Where figures stand between two lines of text, gaps next to them are narrower; so the widest is looked at alone.
         return gaps.Where((gap, index) => index != widest).All(gap => gaps[widest] - gap > SameGap)
             ? widest
             : Math.Min(above.LinesAbove, waiting.Count);
     }
+
+    /// <summary>How many of the lines at the foot of a page belong to the row above them; the others wait for the next page.</summary>
+    public static int LinesOfRowAbove(List<WaitingLine> waiting, RowDraft above)
+    {
+        var bottom = above.End.Bottom;
+        var count = 0;
+        while (count < waiting.Count && waiting[count].Line.Box.Top - bottom <= GapWithinText * waiting[count].Line.Words[0].Size)
+            bottom = waiting[count++].Line.Box.Bottom;
+        return count;
+    }
+
+    private static bool IsClose(TextLine upper, TextLine lower) =>
+        lower.Box.Top - upper.Box.Bottom <= GapWithinText * lower.Words[0].Size;
 }

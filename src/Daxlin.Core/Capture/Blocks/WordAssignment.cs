@@ -21,6 +21,7 @@ internal static class WordAssignment
     private const double EmptyRequired = 40;
     private const double EmptyOptional = 12;
     private const double PartedAtBlank = 8;
+    private const double PartedAtGlue = 1;
     private const double GapWithin = 0.5;
 
     /// <summary>Numbers are printed in no more words than this, blanks between their groups and a currency mark included.</summary>
@@ -52,7 +53,7 @@ internal static class WordAssignment
         for (var column = 1; column <= m; column++)
         {
             var span = columns[column - 1];
-            var empty = filled(column - 1) ? 0 : span.Rule is { Required: true } ? EmptyRequired : EmptyOptional;
+            var empty = filled(column - 1) ? 0 : span.IsFilled ? EmptyRequired : EmptyOptional;
             var (before, at) = ((column - 1) * (n + 1), column * (n + 1));
             for (var end = 0; end <= n; end++)
             {
@@ -104,7 +105,10 @@ internal static class WordAssignment
 
     /// <summary>What the gaps before words cost.</summary>
     /// <param name="words">From left to right.</param>
-    /// <param name="parting">What it costs to begin a column at a word: something only if a mere blank stands before it.</param>
+    /// <param name="parting">
+    /// What it costs to begin a column at a word: something only if a mere blank stands before it, and less the wider it is.
+    /// In "– 14 992,26", a dash for no discount and an amount, the blank that groups the digits is the narrower one.
+    /// </param>
     /// <param name="withinUpTo">What the wide gaps up to a word cost if they stand within one column.</param>
     private static void MeasureGaps(ReadOnlySpan<Word> words, Span<double> parting, Span<double> withinUpTo)
     {
@@ -114,7 +118,8 @@ internal static class WordAssignment
         {
             var gap = words[word].Box.Left - words[word - 1].Box.Right;
             var isBlank = !TextLine.IsCellGap(words[word - 1], words[word]);
-            parting[word] = isBlank ? PartedAtBlank : 0;
+            parting[word] = words[word].IsGluedTo(words[word - 1]) ? PartedAtGlue
+                : isBlank ? PartedAtBlank * (1 - TextLine.PartOfCellGap(words[word - 1], words[word])) : 0;
             withinUpTo[word] = withinUpTo[word - 1] + (isBlank ? 0 : gap * GapWithin);
         }
     }
