@@ -4,17 +4,19 @@ using Daxlin.Samples.Vendors;
 
 // Makes the demo's invoices, or any number of others by another seed. See samples/README.md.
 var (seed, count, output, fastOnly, clean) = (1, 6, "", false, false);
+int[] rows = [4, 17, 1, 34, 9, 60];
 for (var index = 0; index < args.Length; index++)
 {
     switch (args[index])
     {
         case "--seed": seed = int.Parse(args[++index], CultureInfo.InvariantCulture); break;
         case "--count": count = int.Parse(args[++index], CultureInfo.InvariantCulture); break;
+        case "--rows": rows = [.. Enumerable.Repeat(int.Parse(args[++index], CultureInfo.InvariantCulture), rows.Length)]; break;
         case "--out": output = args[++index]; break;
         case "--drawn-only": fastOnly = true; break;
         case "--no-faults": clean = true; break;
         default:
-            Console.Error.WriteLine("samples/make --out DIR [--seed N] [--count N] [--drawn-only] [--no-faults]");
+            Console.Error.WriteLine("samples/make --out DIR [--seed N] [--count N] [--rows N] [--drawn-only] [--no-faults]");
             return 2;
     }
 }
@@ -24,7 +26,6 @@ if (output.Length == 0)
     return 2;
 }
 Vendor[] vendors = [new BrinewoodChandlery(), new HalvardMarineDiesel(), new PortElleryGalley(), new SkerrowSailLoft()];
-int[] rows = [4, 17, 1, 34, 9, 60];
 try
 {
     foreach (var vendor in vendors.Where(vendor => !fastOnly || !vendor.IsSlow))

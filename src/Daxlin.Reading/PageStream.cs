@@ -26,13 +26,14 @@ public static class PageStream
 
     public static ImmutableArray<Page> Read(BinaryReader reader)
     {
+        var store = new WordStore();
         var pages = ImmutableArray.CreateBuilder<Page>(reader.Read7BitEncodedInt());
         for (var page = 0; page < pages.Capacity; page++)
         {
             var (number, width, height) = (reader.Read7BitEncodedInt(), reader.ReadDouble(), reader.ReadDouble());
             var words = ImmutableArray.CreateBuilder<Word>(reader.Read7BitEncodedInt());
             for (var word = 0; word < words.Capacity; word++)
-                words.Add(ReadWord(reader));
+                words.Add(ReadWord(reader, store));
             var strokes = ImmutableArray.CreateBuilder<Stroke>(reader.Read7BitEncodedInt());
             for (var stroke = 0; stroke < strokes.Capacity; stroke++)
                 strokes.Add(new Stroke(ReadBox(reader)));
@@ -48,18 +49,18 @@ public static class PageStream
         writer.Write(word.Baseline);
         writer.Write(word.Size);
         writer.Write((byte)word.Turn);
-        foreach (var stop in word.Stops)
+        foreach (var stop in word.Stops.Span)
             writer.Write(stop);
     }
 
-    private static Word ReadWord(BinaryReader reader)
+    private static Word ReadWord(BinaryReader reader, WordStore store)
     {
-        var text = reader.ReadString();
+        var text = store.Text(reader.ReadString());
         var (box, baseline, size, turn) = (ReadBox(reader), reader.ReadDouble(), reader.ReadDouble(), (Turn)reader.ReadByte());
-        var stops = ImmutableArray.CreateBuilder<double>(text.Length);
+        var stops = store.Stops(text.Length);
         for (var stop = 0; stop < text.Length; stop++)
-            stops.Add(reader.ReadDouble());
-        return new Word(text, box, baseline, size, stops.MoveToImmutable(), turn);
+            stops.Span[stop] = reader.ReadDouble();
+        return new Word(text, box, baseline, size, stops, turn);
     }
 
     private static void Write(BinaryWriter writer, Box box)

@@ -75,8 +75,9 @@ public static class PdfReader
             throw new UnreadableException("damaged", "The PDF has no pages.");
 
         var pages = ImmutableArray.CreateBuilder<Page>(document.NumberOfPages);
+        var store = new WordStore();
         foreach (var page in document.GetPages())
-            pages.Add(PageOf(page, limits));
+            pages.Add(PageOf(page, store, limits));
         if (pages.All(page => page.Words.IsEmpty))
         {
             throw new UnreadableException(
@@ -95,7 +96,7 @@ public static class PdfReader
     [ThreadStatic]
     private static List<Letter>? keptLetters;
 
-    private static Page PageOf(UglyToad.PdfPig.Content.Page page, ReadingLimits limits)
+    private static Page PageOf(UglyToad.PdfPig.Content.Page page, WordStore store, ReadingLimits limits)
     {
         var (width, height) = (page.Width, page.Height);
         if (page.Letters.Count > limits.LettersPerPage)
@@ -130,11 +131,11 @@ public static class PdfReader
         }
 
         var words = ImmutableArray.CreateBuilder<Word>();
-        WordBuilder.AddWords(upright, Turn.Upright, words);
+        WordBuilder.AddWords(upright, Turn.Upright, store, words);
         foreach (var (orientation, letters) in turned)
         {
             var start = words.Count;
-            WordBuilder.AddWords(letters, Turn.Turned, words);
+            WordBuilder.AddWords(letters, Turn.Turned, store, words);
             for (var index = start; index < words.Count; index++)
                 words[index] = words[index] with { Box = TurnedBox(words[index].Box, orientation, height) };
         }

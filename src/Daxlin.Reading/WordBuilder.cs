@@ -30,7 +30,7 @@ internal static class WordBuilder
     /// <summary>Letters spaced out further than this part of their size are spaced out on purpose.</summary>
     private const double SpacedOut = 0.06;
 
-    public static void AddWords(List<Letter> letters, Turn turn, ImmutableArray<Word>.Builder words)
+    public static void AddWords(List<Letter> letters, Turn turn, WordStore store, ImmutableArray<Word>.Builder words)
     {
         // The lists are kept for the thread's next page: a page's letters are many and large, and gone in a millisecond.
         var parts = keptParts ??= [];
@@ -38,7 +38,7 @@ internal static class WordBuilder
         {
             SortByStart(row);
             DropDoubles(row);
-            AddRow(CollectionsMarshal.AsSpan(row), turn, parts, words);
+            AddRow(CollectionsMarshal.AsSpan(row), turn, parts, store, words);
         }
     }
 
@@ -121,7 +121,7 @@ internal static class WordBuilder
     }
 
     private static void AddRow(
-        ReadOnlySpan<Letter> row, Turn turn, List<(int Start, int End)> parts, ImmutableArray<Word>.Builder words)
+        ReadOnlySpan<Letter> row, Turn turn, List<(int Start, int End)> parts, WordStore store, ImmutableArray<Word>.Builder words)
     {
         for (var start = 0; start < row.Length;)
         {
@@ -129,13 +129,13 @@ internal static class WordBuilder
             while (end < row.Length && row[end].Start - row[end - 1].End
                 <= RunGap * Math.Max(row[end].Size, row[end - 1].Size))
                 end++;
-            AddRun(row[start..end], turn, parts, words);
+            AddRun(row[start..end], turn, parts, store, words);
             start = end;
         }
     }
 
     private static void AddRun(
-        ReadOnlySpan<Letter> run, Turn turn, List<(int Start, int End)> parts, ImmutableArray<Word>.Builder words)
+        ReadOnlySpan<Letter> run, Turn turn, List<(int Start, int End)> parts, WordStore store, ImmutableArray<Word>.Builder words)
     {
         var usualGap = UsualGap(run);
         var partingGap = usualGap + WordGap + (usualGap > SpacedOut ? 0.5 * usualGap : 0);
@@ -157,7 +157,7 @@ internal static class WordBuilder
         if (singles >= FewestTypedOut)
             JoinTypedOut(run, parts);
         foreach (var (first, last) in parts)
-            words.Add(WordOf(run[first..last], turn));
+            words.Add(WordOf(run[first..last], turn, store));
     }
 
     /// <summary>The median gap between neighbouring letters of a run, as part of the type's size; 0 unless it is spaced out.</summary>
@@ -214,13 +214,14 @@ internal static class WordBuilder
         return gap <= 1.5 * firstGap + 0.5;
     }
 
-    private static Word WordOf(ReadOnlySpan<Letter> letters, Turn turn)
+    private static Word WordOf(ReadOnlySpan<Letter> letters, Turn turn, WordStore store)
     {
         var length = 0;
         foreach (ref readonly var letter in letters)
             length += letter.IsBlank ? 0 : letter.Text.Length;
         Span<char> text = length <= 256 ? stackalloc char[length] : new char[length];
-        var stops = new double[length];
+        var stops = store.Stops(length);
+        var edges = stops.Span;
         var (at, size, right) = (0, 0d, double.MinValue);
         foreach (ref readonly var letter in letters)
         {
@@ -228,13 +229,13 @@ internal static class WordBuilder
                 continue;
             letter.Text.CopyTo(text[at..]);
             for (var part = 1; part <= letter.Text.Length; part++)
-                stops[at++] = letter.Start + (letter.End - letter.Start) * part / letter.Text.Length;
+                edges[at++] = letter.Start + (letter.End - letter.Start) * part / letter.Text.Length;
             size = Math.Max(size, letter.Size);
             right = Math.Max(right, letter.End);
         }
         var baseline = letters[0].Baseline;
         // Capitals and ascenders reach about 0.75 of the size above the baseline, descenders about 0.22 below.
         var box = new Box(letters[0].Start, baseline - 0.75 * size, right, baseline + 0.22 * size);
-        return new Word(new string(text), box, baseline, size, ImmutableCollectionsMarshal.AsImmutableArray(stops), turn);
+        return new Word(store.Text(text), box, baseline, size, stops, turn);
     }
 }

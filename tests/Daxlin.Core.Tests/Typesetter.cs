@@ -19,7 +19,7 @@ internal sealed class Typesetter
         foreach (var part in text.Split(' ', StringSplitOptions.RemoveEmptyEntries))
         {
             var start = left;
-            var stops = part.Select((_, index) => start + LetterWidth * (index + 1)).ToImmutableArray();
+            var stops = part.Select((_, index) => start + LetterWidth * (index + 1)).ToArray();
             var box = new Box(left, baseline - 0.75 * Size, stops[^1], baseline + 0.22 * Size);
             pages[^1].Add(new Word(part, box, baseline, Size, stops, Turn.Upright));
             left = stops[^1] + Blank;
@@ -42,6 +42,6 @@ internal sealed class Typesetter
         Box = new Box((word.Box.Left + x) * scale, (word.Box.Top + y) * scale, (word.Box.Right + x) * scale, (word.Box.Bottom + y) * scale),
         Baseline = (word.Baseline + y) * scale,
         Size = word.Size * scale,
-        Stops = [.. word.Stops.Select(stop => (stop + x) * scale)],
+        Stops = word.Stops.ToArray().Select(stop => (stop + x) * scale).ToArray(),
     };
 }

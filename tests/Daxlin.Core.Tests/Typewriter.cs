@@ -53,7 +53,7 @@ internal static class Typewriter
             var left = X(start);
             yield return new Word(
                 line[start..end], new Box(left, baseline - 0.75 * Size, X(end), baseline + 0.22 * Size), baseline, Size,
-                [.. Enumerable.Range(1, end - start).Select(count => left + count * LetterWidth)], Turn.Upright);
+                Enumerable.Range(1, end - start).Select(count => left + count * LetterWidth).ToArray(), Turn.Upright);
             start = end;
         }
     }

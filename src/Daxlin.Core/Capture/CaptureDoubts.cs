@@ -1,6 +1,7 @@
+using System.Buffers;
+using System.Collections.Immutable;
 using System.Globalization;
 using Daxlin.Core.Checks;
-using Daxlin.Core.Pages;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Values;
 
@@ -9,48 +10,55 @@ namespace Daxlin.Core.Capture;
 /// <summary>What is in doubt about an invoice as a whole when all is captured.</summary>
 internal static class CaptureDoubts
 {
-    public static IEnumerable<Finding> Of(CapturedInvoice invoice, InvoicePages pages) =>
-        [.. ForeignCurrencies(invoice), .. UnreadableLetters(invoice), .. UnreadPages(invoice, pages)];
+    private static readonly SearchValues<char> Unmarked = SearchValues.Create("0123456789.,' -");
 
-    private static IEnumerable<(string About, CapturedValue Value)> ValuesOf(CapturedInvoice invoice) =>
-        invoice.Fields.Select(value => (value.Name, value))
-            .Concat(invoice.Lines.SelectMany(line => line.Cells.Select(cell => (Name("lines", line, cell), cell))))
-            .Concat(invoice.Taxes.SelectMany(line => line.Cells.Select(cell => (Name("taxes", line, cell), cell))));
-
-    private static string Name(string list, CapturedLine line, CapturedValue cell) =>
-        string.Create(CultureInfo.InvariantCulture, $"{list}[{line.Number}].{cell.Name}");
-
-    /// <summary>Amounts printed with another currency's mark than the template reads.</summary>
-    private static IEnumerable<Finding> ForeignCurrencies(CapturedInvoice invoice)
+    public static IEnumerable<Finding> Of(CapturedInvoice invoice, InvoicePages pages)
     {
+        var findings = new List<Finding>();
         var habits = invoice.Template.Reads;
-        foreach (var (about, value) in ValuesOf(invoice))
+        foreach (var field in invoice.Fields)
         {
-            var mark = value.Kind is ValueKind.Money or ValueKind.Number ? NumberReader.Read(value.Trace.Raw, habits).Mark
-                : value.Kind is ValueKind.Currency ? value.Value : "";
-            if (mark.Length > 0 && !habits.Currency.CanBePrintedAs(mark))
+            if (Doubt(field, habits) is var (code, message))
+                findings.Add(Finding.Hold(code, message, field.Name));
+        }
+        AddDoubts("lines", invoice.Lines, habits, findings);
+        AddDoubts("taxes", invoice.Taxes, habits, findings);
+        findings.AddRange(UnreadPages(invoice, pages));
+        return findings;
+    }
+
+    private static void AddDoubts(string list, ImmutableArray<CapturedLine> lines, Habits habits, List<Finding> findings)
+    {
+        foreach (var line in lines)
+        {
+            foreach (var cell in line.Cells)
             {
-                yield return Finding.Hold(
-                    "currency-differs",
-                    $"“{value.Trace.Raw}” is not in {habits.Currency.Code}, which the template reads all amounts as.",
-                    about);
+                if (Doubt(cell, habits) is var (code, message))
+                    findings.Add(Finding.Hold(code, message, string.Create(CultureInfo.InvariantCulture, $"{list}[{line.Number}].{cell.Name}")));
             }
         }
     }
 
-    /// <summary>Letters that a font draws without saying which they are: nobody knows what stands there.</summary>
-    private static IEnumerable<Finding> UnreadableLetters(CapturedInvoice invoice)
+    private static (string Code, string Message)? Doubt(CapturedValue value, Habits habits)
     {
-        foreach (var (about, value) in ValuesOf(invoice))
-        {
-            if (value.Value.Any(IsUnknown))
-            {
-                yield return Finding.Hold(
-                    "letters-unknown",
-                    $"“{string.Concat(value.Value.Select(c => IsUnknown(c) ? '▯' : c))}” holds letters that the document draws but does not name (▯).",
-                    about);
-            }
-        }
+        if (HasForeignMark(value, habits))
+            return ("currency-differs", $"“{value.Trace.Raw}” is not in {habits.Currency.Code}, which the template reads all amounts as.");
+        // Letters that a font draws without saying which they are: nobody knows what stands there.
+        return value.Value.AsSpan().ContainsAnyExceptInRange(' ', '~') && value.Value.Any(IsUnknown)
+            ? ("letters-unknown", $"“{string.Concat(value.Value.Select(c => IsUnknown(c) ? '▯' : c))}” holds letters that the document draws but does not name (▯).")
+            : null;
+    }
+
+    /// <summary>An amount printed with another currency's mark than the template reads.</summary>
+    private static bool HasForeignMark(CapturedValue value, Habits habits)
+    {
+        if (value.Kind is ValueKind.Currency)
+            return !habits.Currency.CanBePrintedAs(value.Value);
+        // Most numbers are digits and marks, and need not be read again.
+        if (value.Kind is not (ValueKind.Money or ValueKind.Number) || !value.Trace.Raw.AsSpan().ContainsAnyExcept(Unmarked))
+            return false;
+        var mark = NumberReader.Read(value.Trace.Raw, habits).Mark;
+        return mark.Length > 0 && !habits.Currency.CanBePrintedAs(mark);
     }
 
     private static bool IsUnknown(char c) =>
@@ -61,10 +69,10 @@ internal static class CaptureDoubts
     {
         if (pages.Pages.Length < 2)
             yield break;
-        var used = ValuesOf(invoice).SelectMany(entry => entry.Value.Trace.Places).Select(place => place.Page)
-            .Concat(invoice.LeftOut.Select(line => line.Place.Page))
-            .Concat(invoice.Others.SelectMany(line => line.Cells).SelectMany(cell => cell.Trace.Places).Select(place => place.Page))
-            .ToHashSet();
+        var used = new HashSet<int>(invoice.LeftOut.Select(line => line.Place.Page));
+        AddPages(invoice.Fields, used);
+        foreach (var line in new[] { invoice.Lines, invoice.Taxes, invoice.Others }.SelectMany(lines => lines))
+            AddPages(line.Cells, used);
         // A payment slip names the invoice that it is for.
         var own = invoice.Find(TradeNames.InvoiceNumber)?.Value is { } number ? new Cue([number]) : null;
         foreach (var page in pages.Pages.Where(page => !used.Contains(page.Number) && InvoiceWords.LooksLikeInvoice(page)))
@@ -72,9 +80,21 @@ internal static class CaptureDoubts
             if (own?.IsOn(page) == true)
                 continue;
             yield return Finding.Hold(
-                "page-unread",
-                $"Page {page.Number} looks like an invoice, but the template captured nothing on it.",
-                "pages");
+                "page-unread", $"Page {page.Number} looks like an invoice, but the template captured nothing on it.", "pages");
+        }
+    }
+
+    private static void AddPages(ImmutableArray<CapturedValue> values, HashSet<int> pages)
+    {
+        var last = 0;
+        foreach (var value in values)
+        {
+            foreach (var place in value.Trace.Places)
+            {
+                // Neighbours stand on one page.
+                if (place.Page != last)
+                    pages.Add(last = place.Page);
+            }
         }
     }
 }

@@ -13,7 +13,7 @@ internal sealed class CapturedRows
     public List<CapturedLine> Taxes { get; } = [];
     public List<CapturedLine> Others { get; } = [];
 
-    public List<CapturedLine> All => [.. Lines, .. Taxes, .. Others];
+    public IEnumerable<CapturedLine> All => Lines.Concat(Taxes).Concat(Others);
 
     /// <summary>What the items come to so far.</summary>
     public decimal ItemSum => Lines.Sum(line => line.NumberIn(TradeNames.Amount) ?? 0);

@@ -4,4 +4,4 @@ namespace Daxlin.Core.Capture;
 
 /// <summary>A box on a page of the document.</summary>
 /// <param name="Page">From 1.</param>
-public sealed record PlaceOnPage(int Page, Box Box);
+public readonly record struct PlaceOnPage(int Page, Box Box);

@@ -28,10 +28,21 @@ public sealed record Printed(string Text, ImmutableArray<PlaceOnPage> Places)
             case 1: return words[0].Text;
             case 2: return string.Concat(words[0].Text, " ", words[1].Text);
             default:
-                var text = new System.Text.StringBuilder(words[0].Text);
-                foreach (var word in words[1..])
-                    text.Append(' ').Append(word.Text);
-                return text.ToString();
+                var length = words.Length - 1;
+                foreach (var word in words)
+                    length += word.Text.Length;
+                return string.Create(length, words, static (text, words) =>
+                {
+                    foreach (var word in words)
+                    {
+                        word.Text.CopyTo(text);
+                        text = text[word.Text.Length..];
+                        if (text.IsEmpty)
+                            break;
+                        text[0] = ' ';
+                        text = text[1..];
+                    }
+                });
         }
     }
 

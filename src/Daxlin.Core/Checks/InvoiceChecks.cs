@@ -1,3 +1,4 @@
+using System.Collections.Frozen;
 using System.Collections.Immutable;
 using System.Globalization;
 using Daxlin.Core.Capture;
@@ -22,9 +23,11 @@ public static class InvoiceChecks
     private static IEnumerable<Tie> TiesOf(CapturedInvoice invoice)
     {
         var (rule, currency) = (invoice.Template.Checks, invoice.Template.Reads.Currency);
+        var counted = invoice.Template.Blocks.Where(block => block.Columns.Any(column => column.Name == TradeNames.Quantity))
+            .Select(block => block.Name).ToHashSet();
         foreach (var line in invoice.Lines)
         {
-            if (LineTie(line, invoice) is { } tie)
+            if (LineTie(line, invoice, counted) is { } tie)
                 yield return tie;
         }
 
@@ -41,24 +44,41 @@ public static class InvoiceChecks
             yield return total;
     }
 
-    private static LineMultipliesOut? LineTie(CapturedLine line, CapturedInvoice invoice)
+    private static LineMultipliesOut? LineTie(CapturedLine line, CapturedInvoice invoice, HashSet<string> counted)
     {
         if (line.NumberIn(TradeNames.Amount) is not { } amount || line.NumberIn(TradeNames.UnitPrice) is not { } price)
             return null;
         // A block without a quantity column counts every line as one; a quantity that is missing in one row is a finding.
-        var counts = invoice.Template.Blocks.Any(
-            block => block.Name == line.Block && block.Columns.Any(column => column.Name == TradeNames.Quantity));
-        if (counts && line.NumberIn(TradeNames.Quantity) is null)
+        var quantity = line.NumberIn(TradeNames.Quantity);
+        if (quantity is null && counted.Contains(line.Block))
             return null;
-        var members = new[] { TradeNames.Quantity, TradeNames.UnitPrice, TradeNames.PriceBasis, TradeNames.DiscountAmount, TradeNames.Amount }
-            .Concat(TradeNames.DiscountPercents)
-            .Where(column => line.Find(column) is not null)
-            .Select(column => Name(line, column));
+        var members = ImmutableArray.CreateBuilder<string>();
+        foreach (var cell in line.Cells)
+        {
+            if (InLineTie.Contains(cell.Name))
+                members.Add(Name(line, cell.Name));
+        }
         var basis = line.NumberIn(TradeNames.PriceBasis) ?? 1;
         return new LineMultipliesOut(
-            line.Number, line.NumberIn(TradeNames.Quantity) ?? 1, price, basis == 0 ? 1 : basis,
-            [.. TradeNames.DiscountPercents.Select(column => Math.Abs(line.NumberIn(column) ?? 0))],
-            line.NumberIn(TradeNames.DiscountAmount) ?? 0, amount, invoice.Template.Checks, invoice.Template.Reads.Currency, [.. members]);
+            line.Number, quantity ?? 1, price, basis == 0 ? 1 : basis,
+            DiscountsOf(line), line.NumberIn(TradeNames.DiscountAmount) ?? 0, amount, invoice.Template.Checks,
+            invoice.Template.Reads.Currency, members.DrainToImmutable());
+    }
+
+    /// <summary>The columns that take part in a line's equation.</summary>
+    private static readonly FrozenSet<string> InLineTie = TradeNames.DiscountPercents
+        .Concat([TradeNames.Quantity, TradeNames.UnitPrice, TradeNames.PriceBasis, TradeNames.DiscountAmount, TradeNames.Amount])
+        .ToFrozenSet();
+
+    private static ImmutableArray<decimal> DiscountsOf(CapturedLine line)
+    {
+        ImmutableArray<decimal> discounts = [];
+        foreach (var column in TradeNames.DiscountPercents)
+        {
+            if (line.NumberIn(column) is { } percent)
+                discounts = discounts.Add(Math.Abs(percent));
+        }
+        return discounts;
     }
 
     private static IEnumerable<Tie> TaxTies(CapturedInvoice invoice, decimal? subtotal)

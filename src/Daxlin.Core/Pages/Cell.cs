@@ -3,7 +3,7 @@ using System.Collections.Immutable;
 namespace Daxlin.Core.Pages;
 
 /// <summary>Words of one line that stand together: no gap between them is wider than a wide blank.</summary>
-public sealed class Cell
+public readonly struct Cell
 {
     private readonly ImmutableArray<Word> line;
     private readonly int start;

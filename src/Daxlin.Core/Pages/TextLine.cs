@@ -83,15 +83,19 @@ public sealed class TextLine
     /// <summary>Parts words that stand side by side into cells.</summary>
     public static ImmutableArray<Cell> PartIntoCells(ImmutableArray<Word> words)
     {
-        var cells = ImmutableArray.CreateBuilder<Cell>();
-        var start = 0;
+        // Counted first, so that the cells of each of many lines take their own room and no more.
+        var count = 1;
+        for (var index = 1; index < words.Length; index++)
+            count += IsCellGap(words[index - 1], words[index]) ? 1 : 0;
+        var cells = new Cell[count];
+        var (start, cell) = (0, 0);
         for (var index = 1; index <= words.Length; index++)
         {
             if (index < words.Length && !IsCellGap(words[index - 1], words[index]))
                 continue;
-            cells.Add(new Cell(words, start, index - start));
+            cells[cell++] = new Cell(words, start, index - start);
             start = index;
         }
-        return cells.ToImmutable();
+        return ImmutableCollectionsMarshal.AsImmutableArray(cells);
     }
 }

@@ -24,6 +24,9 @@ public sealed record ColumnRule(
     bool Optional,
     bool Kept)
 {
+    /// <summary>What a trace says of a value that was found in it.</summary>
+    public string Says { get; } = Source is ConstantColumn ? "always" : $"column {Name}";
+
     /// <summary>Its printed heading, or null.</summary>
     public Cue? Heading => (Source as UnderHeading)?.Heading;
 

@@ -1,4 +1,5 @@
 using System.Collections.Frozen;
+using System.Collections.Immutable;
 
 namespace Daxlin.Core.Values;
 
@@ -7,6 +8,8 @@ namespace Daxlin.Core.Values;
 /// <param name="MinorDigits">Digits after the decimal mark: 2 for EUR, 0 for JPY, 3 for KWD.</param>
 public sealed record Currency(string Code, int MinorDigits)
 {
+    private ImmutableArray<string> marks;
+
     private static readonly FrozenDictionary<string, Currency> Known = (
         "AED AFN ALL AMD AOA ARS AUD AWG AZN BAM BBD BDT BGN BMD BND BOB BRL BSD BTN BWP BYN BZD CAD CDF CHF CNY COP CRC "
         + "CUP CVE CZK DKK DOP DZD EGP ERN ETB EUR FJD FKP GBP GEL GHS GIP GMD GTQ GYD HKD HNL HTG HUF IDR ILS INR IRR JMD "
@@ -60,7 +63,8 @@ public sealed record Currency(string Code, int MinorDigits)
         || (Signs.TryGetValue(mark, out var codes) && codes.Contains(Code));
 
     /// <summary>The printed signs that may stand for this currency, and its code.</summary>
-    public IEnumerable<string> Marks => Signs.Where(sign => sign.Value.Contains(Code)).Select(sign => sign.Key).Append(Code);
+    public ImmutableArray<string> Marks => marks.IsDefault
+        ? marks = [.. Signs.Where(sign => sign.Value.Contains(Code)).Select(sign => sign.Key), Code] : marks;
 
     /// <summary>An amount as it is shown to a person: grouped by commas, with its minor digits and code.</summary>
     public string Show(decimal amount)

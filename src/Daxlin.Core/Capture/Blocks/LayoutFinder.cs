@@ -158,7 +158,7 @@ internal sealed class LayoutFinder(BlockRule block, Habits habits)
     {
         if (!line.Cells.Any(cell => ReachesOver(cell.Box, columns)))
         {
-            var cells = line.Cells.Select(cell => cell.Words[0] with { Text = cell.Text, Box = cell.Box, Stops = [] }).ToImmutableArray();
+            var cells = line.Cells.Select(cell => cell.Words[0] with { Text = cell.Text, Box = cell.Box, Stops = default }).ToImmutableArray();
             var assigned = WordAssignment.Assign(cells.AsSpan(), columns, habits, filled: _ => false);
             if (IsRow(cells, assigned, columns, begins, needsAll: true))
                 return (cells, assigned);

@@ -63,7 +63,7 @@ internal sealed class LineCutter(ColumnLayout layout, string? begins, Habits hab
     private static int? Straddled(Word word, double edge)
     {
         var at = 0;
-        while (at < word.Stops.Length && word.Stops[at] <= edge + 0.5)
+        while (at < word.Stops.Length && word.Stops.Span[at] <= edge + 0.5)
             at++;
         return at > 0 && at < word.Text.Length ? at : null;
     }

@@ -8,18 +8,19 @@ namespace Daxlin.Core.Capture.Blocks;
 internal static class LookUps
 {
     /// <param name="rows">The rows of one list.</param>
-    /// <param name="all">The rows of all lists.</param>
+    /// <param name="all">The rows of all lists; looked at only if a template looks anything up.</param>
     /// <param name="findings">What could not be found is added here.</param>
     public static ImmutableArray<CapturedLine> Fill(
-        Template template, IReadOnlyCollection<CapturedLine> rows, IReadOnlyCollection<CapturedLine> all, ICollection<Finding> findings) =>
-        [.. rows.Select(row => template.Blocks.FirstOrDefault(block => block.Name == row.Block) is { } block ? Fill(block, row, all, findings) : row)];
+        Template template, IReadOnlyCollection<CapturedLine> rows, IEnumerable<CapturedLine> all, ICollection<Finding> findings) =>
+        !template.Blocks.Any(block => block.Columns.Any(column => column.Source is LookedUp)) ? [.. rows]
+        : [.. rows.Select(row => template.Blocks.FirstOrDefault(block => block.Name == row.Block) is { } block ? Fill(block, row, all, findings) : row)];
 
     /// <summary>Says that a column is the key of a look-up.</summary>
     public static bool LooksUpWith(BlockRule block, ColumnRule column) =>
         block.Columns.Any(other => other.Source is LookedUp lookUp && lookUp.With == column.Name);
 
     private static CapturedLine Fill(
-        BlockRule block, CapturedLine row, IReadOnlyCollection<CapturedLine> all, ICollection<Finding> findings)
+        BlockRule block, CapturedLine row, IEnumerable<CapturedLine> all, ICollection<Finding> findings)
     {
         foreach (var column in block.Columns)
         {

@@ -6,11 +6,15 @@ namespace Daxlin.Core.Capture.Blocks;
 /// <summary>A row while its lines are being gathered.</summary>
 internal sealed class RowDraft(int page, double bottom)
 {
+    private const int UsualColumns = 10;
+
     /// <summary>What is printed in each column, by its name.</summary>
-    public Dictionary<string, Printed> Cells { get; } = [];
+    public Dictionary<string, Printed> Cells { get; } = new(UsualColumns, StringComparer.Ordinal);
 
     /// <summary>The lines of the lists under the row.</summary>
-    public List<(RowsUnderRule Rule, TextLine Line)> Under { get; } = [];
+    public List<(RowsUnderRule Rule, TextLine Line)> Under => under ??= [];
+
+    private List<(RowsUnderRule Rule, TextLine Line)>? under;
 
     /// <summary>The page and the lower end of what was gathered last.</summary>
     public (int Page, double Bottom) End { get; private set; } = (page, bottom);

@@ -79,8 +79,10 @@ internal sealed class RowGatherer(BlockRule block, InvoicePages pages, Habits ha
     /// <summary>Lines that the template speaks of by a pattern, and sums of the rows above.</summary>
     private bool TakeSpecial(TextLine line, LineCutter cutter, bool belowHeadings, bool isGrouped)
     {
-        if (block.LeaveOut.Any(pattern => pattern.IsMatch(line.Text)))
+        foreach (var pattern in block.LeaveOut)
         {
+            if (!pattern.IsMatch(line.Text))
+                continue;
             AddLeftOut(line, "left out by the template");
             return true;
         }
@@ -122,9 +124,9 @@ internal sealed class RowGatherer(BlockRule block, InvoicePages pages, Habits ha
     {
         foreach (var rule in block.Carry)
         {
-            if (rule.InPageHead || rule.Pattern?.Match(line.Text) is not { Success: true } match || !BeginsIn(rule, line, cutter))
+            if (rule.InPageHead || rule.Pattern?.IsMatch(line.Text) != true || !BeginsIn(rule, line, cutter))
                 continue;
-            carried[rule.Column] = TextOf(line, match);
+            carried[rule.Column] = TextOf(line, rule.Pattern.Match(line.Text));
             return true;
         }
         return false;
@@ -408,7 +410,7 @@ internal sealed class RowGatherer(BlockRule block, InvoicePages pages, Habits ha
                 draft.Under.Add((rule, line));
                 return null;
             }
-            if (line.Cells.FirstOrDefault(cell => rule.Line.IsMatch(cell.Text)) is not { } own)
+            if (line.Cells.Where(cell => rule.Line.IsMatch(cell.Text)).Take(1).ToList() is not [var own])
                 continue;
             draft.Under.Add((rule, new TextLine(line.Page, [.. own.Words])));
             return new TextLine(line.Page, [.. line.Words.Except([.. own.Words])]);

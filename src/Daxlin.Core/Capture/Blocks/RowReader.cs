@@ -12,8 +12,9 @@ namespace Daxlin.Core.Capture.Blocks;
 /// <summary>Turns the printed cells of a row into typed values.</summary>
 internal sealed class RowReader(BlockRule block, int number, Habits habits)
 {
-    private readonly ImmutableArray<CapturedValue>.Builder cells = ImmutableArray.CreateBuilder<CapturedValue>();
-    private readonly ImmutableArray<Finding>.Builder findings = ImmutableArray.CreateBuilder<Finding>();
+    private readonly ImmutableArray<CapturedValue>.Builder cells =
+        ImmutableArray.CreateBuilder<CapturedValue>(block.Columns.Length + block.Carry.Length);
+    private ImmutableArray<Finding> findings = [];
 
     public static (CapturedLine Line, ImmutableArray<Finding> Findings) Read(BlockRule block, int number, RowDraft draft, Habits habits)
     {
@@ -25,10 +26,10 @@ internal sealed class RowReader(BlockRule block, int number, Habits habits)
             if (draft.Cells.GetValueOrDefault(carry.Column) is { } text)
                 reader.Add(carry.Column, ValueKind.Text, Reading.Of(text.Text), new Trace(text.Places, "carried from above", text.Text, 1));
         }
-        var under = block.RowsUnder
+        ImmutableArray<RowsUnder> under = block.RowsUnder.IsEmpty ? [] : [.. block.RowsUnder
             .Select(rule => new RowsUnder(rule.Name, rule.Flat, reader.ReadUnder(rule, draft)))
-            .Where(list => !list.Rows.IsEmpty);
-        return (new CapturedLine(block.Name, number, reader.cells.ToImmutable()) { Under = [.. under] }, reader.findings.ToImmutable());
+            .Where(list => !list.Rows.IsEmpty)];
+        return (new CapturedLine(block.Name, number, reader.cells.DrainToImmutable()) { Under = under }, reader.findings);
     }
 
     private void ReadColumn(ColumnRule column, Printed? text)
@@ -52,7 +53,7 @@ internal sealed class RowReader(BlockRule block, int number, Habits habits)
         }
         if (column.Required)
         {
-            findings.Add(Finding.Hold(
+            findings = findings.Add(Finding.Hold(
                 "value-missing", $"Row {Row} has no {TradeNames.Spoken(column.Name)}.", About(column.Name)));
         }
     }
@@ -69,7 +70,7 @@ internal sealed class RowReader(BlockRule block, int number, Habits habits)
         }
         if (tidied.Length == 0)
             return false;
-        findings.Add(Finding.Hold(
+        findings = findings.Add(Finding.Hold(
             "value-unreadable",
             $"Row {Row}: the {TradeNames.Spoken(column.Name)} “{tidied}” {reading.Fault}.",
             About(column.Name)));
@@ -96,8 +97,8 @@ internal sealed class RowReader(BlockRule block, int number, Habits habits)
                 var row = new RowReader(block, number, habits);
                 foreach (var column in rule.Columns)
                     row.ReadColumn(column, TextOf(column, line, match));
-                findings.AddRange(row.findings);
-                rows.Add(new CapturedLine(rule.Name, rows.Count + 1, row.cells.ToImmutable()));
+                findings = findings.AddRange(row.findings);
+                rows.Add(new CapturedLine(rule.Name, rows.Count + 1, row.cells.DrainToImmutable()));
             }
         }
         return rows.ToImmutable();
@@ -108,7 +109,7 @@ internal sealed class RowReader(BlockRule block, int number, Habits habits)
             ? LineSpan.Of(line, group.Index, group.Length) : null;
 
     private static Trace TraceOf(ColumnRule column, Printed text) =>
-        new(text.Places, column.Source is ConstantColumn ? "always" : $"column {column.Name}", text.Text, 1) { Steps = text.StepsOf(column.Tidy) };
+        new(text.Places, column.Says, text.Text, 1) { Steps = text.StepsOf(column.Tidy) };
 
     private void Add(string name, ValueKind kind, Reading reading, Trace trace) =>
         cells.Add(new CapturedValue(name, kind, reading.Value, reading.Number, trace));

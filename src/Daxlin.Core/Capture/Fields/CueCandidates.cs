@@ -152,10 +152,8 @@ internal static class CueCandidates
             // Lines may overlap in height where two columns of text are set independently.
             if (gap < -0.5 * spot.Place.Box.Height)
                 continue;
-            var best = lines[index].Cells
-                .Where(cell => cell.Box.SharedWidth(spot.Place.Box) > 0.5)
-                .MaxBy(cell => cell.Box.SharedWidth(spot.Place.Box));
-            if (best is not null)
+            var best = lines[index].Cells.MaxBy(cell => cell.Box.SharedWidth(spot.Place.Box));
+            if (best.Box.SharedWidth(spot.Place.Box) > 0.5)
             {
                 yield return TextBlock.From(rule, spot.Page, index, best.Words);
                 yield break;

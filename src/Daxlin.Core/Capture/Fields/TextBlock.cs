@@ -23,9 +23,10 @@ internal static class TextBlock
             var gap = step > 0 ? page.Lines[index].Box.Top - box.Bottom : box.Top - page.Lines[index].Box.Bottom;
             if (gap > LineGap * box.Height)
                 break;
-            var cell = page.Lines[index].Cells.FirstOrDefault(cell => Math.Abs(cell.Box.Left - box.Left) <= SameLeft)
-                ?? page.Lines[index].Cells.FirstOrDefault(cell => Math.Abs(cell.Box.Right - box.Right) <= SameLeft);
-            if (cell is null)
+            var near = page.Lines[index].Cells.Where(cell => Math.Abs(cell.Box.Left - box.Left) <= SameLeft)
+                .Concat(page.Lines[index].Cells.Where(cell => Math.Abs(cell.Box.Right - box.Right) <= SameLeft))
+                .Take(1).ToList();
+            if (near is not [var cell])
                 continue;
             var more = Printed.Of(page.Number, cell.Words);
             block = step > 0 ? block.Over(more) : more.Over(block);

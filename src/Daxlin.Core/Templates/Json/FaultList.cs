@@ -193,7 +193,8 @@ internal sealed class FaultList
         }
         try
         {
-            return new Regex(text, RegexOptions.NonBacktracking | RegexOptions.CultureInvariant, TimeSpan.FromMilliseconds(500));
+            // The time this engine takes grows with the text alone, so it needs no watch; one costs more than most matches.
+            return new Regex(text, RegexOptions.NonBacktracking | RegexOptions.CultureInvariant, Regex.InfiniteMatchTimeout);
         }
         catch (NotSupportedException)
         {
