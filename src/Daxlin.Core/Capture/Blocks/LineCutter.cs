@@ -11,6 +11,9 @@ internal sealed class LineCutter(ColumnLayout layout, string? begins, Habits hab
     /// <summary>Index of the column that is filled where a row begins; -1 if the page has none such.</summary>
     public int Begins { get; } = IndexOf(layout, begins);
 
+    /// <summary>How far to the right a column's text was seen, or its hard edge.</summary>
+    public double RightOf(int column) => layout.Columns[column].Right;
+
     /// <summary>Where the block begins and ends from left to right.</summary>
     public (double Left, double Right) Bounds => (layout.Columns[0].Left, layout.Columns[^1].Right);
 

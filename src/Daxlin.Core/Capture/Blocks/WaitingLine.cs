@@ -14,6 +14,27 @@ internal sealed record WaitingLine(TextLine Line, List<(ColumnRule Column, Cell 
     /// <summary>Lines of one text are set no further apart than this part of the type's size; rows have more between them.</summary>
     public const double GapWithinText = 0.42;
 
+    /// <summary>A line of nothing but text of columns that fold, with its parts; null if it is none.</summary>
+    public static WaitingLine? Of(TextLine line, LineCutter cutter)
+    {
+        var parts = new List<(ColumnRule, Cell)>(line.Cells.Length);
+        var isAround = false;
+        var last = -1;
+        foreach (var cell in line.Cells)
+        {
+            var column = cutter.ColumnOfWrapped(cell.Box);
+            if (cutter.RuleOf(column) is not { Fold: not Fold.None } rule || (column != last && !cutter.MayBegin(column, cell.Box)))
+                return null;
+            last = column;
+            isAround |= rule.Fold == Fold.Around;
+            parts.Add((rule, cell));
+        }
+        return new WaitingLine(line, parts, isAround);
+    }
+
+    /// <summary>Says that the text stands above its figures, or around them.</summary>
+    public bool Waits => IsAround || Parts.Exists(part => part.Column.Fold == Fold.Up);
+
     /// <summary>How many of the lines between two lines of figures belong to the upper one.</summary>
     /// <remarks>
     /// A gap wider than the others parts the rows. Where all gaps are alike, the figures stand at half the height of
@@ -46,6 +67,7 @@ internal sealed record WaitingLine(TextLine Line, List<(ColumnRule Column, Cell 
         return count;
     }
 
-    private static bool IsClose(TextLine upper, TextLine lower) =>
+    /// <summary>Says that one line follows another as closely as lines of one text do.</summary>
+    public static bool IsClose(TextLine upper, TextLine lower) =>
         lower.Box.Top - upper.Box.Bottom <= GapWithinText * lower.Words[0].Size;
 }
