@@ -19,10 +19,7 @@ public class CapturePropertyTests
         invoice =>
         {
             var result = Check(invoice.Set().Pages());
-            Assert.Equal(
-                invoice.Rows.Select(row => (row.Code, row.Description, (decimal?)row.Quantity, (decimal?)row.Price, (decimal?)row.Amount)),
-                result.Captured.Lines.Select(line => (
-                    line.Find("itemCode")!.Value, line.Find("description")!.Value, line.NumberIn("quantity"), line.NumberIn("unitPrice"), line.NumberIn("amount"))));
+            Assert.Equal(RowsOf(invoice), RowsOf(result));
             Assert.Empty(result.Findings);
             Assert.True(result.IsClear);
         },
@@ -54,10 +51,59 @@ public class CapturePropertyTests
             iter: Times / 3);
 
     [Fact]
+    public void What_another_printer_changes_leaves_the_values_or_holds_the_invoice() => Gen
+        .Select(MadeUpInvoice.Gen, Quirks.Gen, Gen.Double[-12, 12], Gen.Double[0.96, 1.03])
+        .Sample(
+            (invoice, quirks, shift, scale) =>
+            {
+                var result = InvoiceChecks.Check(InvoiceCapture.Capture(
+                    invoice.Set(quirks: quirks).Pages(shift, shift, scale), MadeUpInvoice.TemplateFor(quirks.Figures)));
+                // Rows set hardly further apart than lines of one text cannot always be told from them.
+                if (result.IsClear || quirks.RowGap > 1.35 * quirks.LineGap)
+                {
+                    Assert.Equal(RowsOf(invoice), RowsOf(result));
+                    Assert.True(result.IsClear, string.Join(' ', result.Findings.Select(finding => finding.Message)));
+                }
+            },
+            iter: Times);
+
+    [Fact]
+    public void A_remark_between_the_rows_is_never_taken_for_their_text() => Gen.Select(MadeUpInvoice.Gen, Quirks.Gen).Sample(
+        (invoice, quirks) =>
+        {
+            var spaced = quirks with { Remark = "Please order early", RowGap = Math.Max(quirks.RowGap, 15), LineGap = 11 };
+            var result = InvoiceChecks.Check(InvoiceCapture.Capture(invoice.Set(quirks: spaced).Pages(), MadeUpInvoice.TemplateFor(quirks.Figures)));
+            Assert.False(result.IsClear, string.Join(" / ", RowsOf(result).Take(3)));
+            Assert.Contains(result.Findings, finding => finding.Message.Contains("Please order early", StringComparison.Ordinal));
+        },
+        iter: Times / 3);
+
+    [Fact]
+    public void Columns_that_changed_places_are_held_and_named() => Gen.Select(MadeUpInvoice.Gen, Quirks.Gen).Sample(
+        (invoice, quirks) =>
+        {
+            var swapped = quirks with { IsSwapped = true };
+            var result = InvoiceChecks.Check(InvoiceCapture.Capture(invoice.Set(quirks: swapped).Pages(), MadeUpInvoice.TemplateFor(quirks.Figures)));
+            Assert.False(result.IsClear);
+            Assert.Contains(result.Findings, finding => finding.Code == "columns-moved" && finding.Message.Contains("“Price”", StringComparison.Ordinal));
+        },
+        iter: Times / 10);
+
+    [Fact]
+    public void A_renamed_caption_is_held_and_named() => MadeUpInvoice.Gen.Sample(
+        invoice =>
+        {
+            var result = Check(invoice.Set(quirks: Quirks.None with { TotalCaption = "Amount to pay" }).Pages());
+            Assert.False(result.IsClear);
+            Assert.Contains(result.Findings, finding => finding.About.Contains("total") && finding.Message.Contains("“Total due”", StringComparison.Ordinal));
+        },
+        iter: Times / 10);
+
+    [Fact]
     public void A_renamed_heading_is_held_and_named() => MadeUpInvoice.Gen.Sample(
         invoice =>
         {
-            var result = Check(invoice.Set(descriptionHeading: "Goods").Pages());
+            var result = Check(invoice.Set(quirks: Quirks.None with { DescriptionHeading = "Goods" }).Pages());
             Assert.False(result.IsClear);
             Assert.Contains(result.Findings, finding => finding.Code == "heading-missing" && finding.Message.Contains("“Description”", StringComparison.Ordinal));
         },
@@ -73,6 +119,12 @@ public class CapturePropertyTests
                 Assert.Contains(pages[place.Page - 1].Words, word => place.Box.HoldsCenterOf(word.Box)));
         },
         iter: Times / 10);
+
+    private static IEnumerable<string> RowsOf(MadeUpInvoice invoice) =>
+        invoice.Rows.Select(row => FormattableString.Invariant($"{row.Code} | {row.Description} | {row.Quantity:F2} | {row.Price:F2} | {row.Amount:F2}"));
+
+    private static IEnumerable<string> RowsOf(CheckedInvoice invoice) => invoice.Captured.Lines.Select(line => FormattableString.Invariant(
+        $"{line.Find("itemCode")?.Value} | {line.Find("description")?.Value} | {line.NumberIn("quantity"):F2} | {line.NumberIn("unitPrice"):F2} | {line.NumberIn("amount"):F2}"));
 
     private static IEnumerable<string> Values(CheckedInvoice invoice) => invoice.Captured.Fields
         .Concat(invoice.Captured.Lines.SelectMany(line => line.Cells))

@@ -57,55 +57,96 @@ internal sealed record MadeUpInvoice(ImmutableArray<MadeUpRow> Rows, decimal Fre
     public ImmutableArray<string> PrintedAmounts =>
         [.. Rows.Select(row => Print(row.Amount)), Print(Subtotal), .. Freight > 0 ? [Print(Freight)] : Array.Empty<string>(), Print(TaxBase), Print(Tax), Print(Total)];
 
+    /// <summary>The template, with the fold that figures in this place want.</summary>
+    public static Template TemplateFor(FiguresAt figures) => Folding[figures];
+
+    private static readonly ImmutableDictionary<FiguresAt, Template> Folding = Enum.GetValues<FiguresAt>().ToImmutableDictionary(
+        figures => figures,
+        figures => Template with
+        {
+            Blocks = [.. Template.Blocks.Select(block => block with
+            {
+                Columns = [.. block.Columns.Select(column => column.Fold == Fold.None ? column : column with
+                {
+                    Fold = figures switch { FiguresAt.FirstLine => Fold.Down, FiguresAt.LastLine => Fold.Up, _ => Fold.Around },
+                })],
+            })],
+        });
+
     /// <param name="printed">The amounts to print instead of the right ones.</param>
-    /// <param name="descriptionHeading">The heading to print instead of "Description".</param>
-    public Typesetter Set(ImmutableArray<string>? printed = null, string descriptionHeading = "Description")
+    /// <param name="quirks">How the vendor's printer sets the page.</param>
+    public Typesetter Set(ImmutableArray<string>? printed = null, Quirks? quirks = null)
     {
+        quirks ??= Quirks.None;
         var amounts = new Queue<string>(printed ?? PrintedAmounts);
-        var sheet = new Typesetter();
+        var sheet = new Typesetter(quirks.LetterWidth, quirks.Blank);
         sheet.Left("Made Up Goods", 50, 60);
         sheet.Left("Invoice no: MU-4711", 350, 90);
         sheet.Left("Date: 14.03.2026", 350, 103);
-        var y = Headings(sheet, 140, descriptionHeading);
-        var onPage = 0;
+        var y = Headings(sheet, 140, quirks);
+        var (onPage, sum) = (0, 0m);
         foreach (var row in Rows)
         {
             if (onPage++ == RowsPerPage)
             {
-                sheet.Left("Carried forward", 110, y);
-                sheet.Right("9.999,99", 540, y);
+                var carried = quirks.CarriesSums ? ("Übertrag", Print(sum)) : ("Carried forward", "9.999,99");
+                Carry(sheet, carried, y);
                 sheet.NewPage();
                 sheet.Left("Made Up Goods", 50, 60);
-                y = Headings(sheet, 90, descriptionHeading);
+                y = Headings(sheet, 90, quirks);
+                if (quirks.CarriesSums)
+                    Carry(sheet, carried, (y += 18) - 18);
                 onPage = 1;
             }
-            sheet.Left(row.Code, 50, y);
-            sheet.Left(row.Words[0], 110, y);
-            sheet.Right(Print(row.Quantity), 350, y);
-            sheet.Left("pc", 358, y);
-            sheet.Right(Print(row.Price), 450, y);
-            sheet.Right(amounts.Dequeue(), 540, y);
-            foreach (var wrapped in row.Words.Skip(1))
-                sheet.Left(wrapped, 110, y += 11);
-            y += 15;
+            y = SetRow(sheet, row, amounts.Dequeue(), y, quirks) + quirks.RowGap;
+            sum += row.Amount;
+            if (quirks.Remark is { } remark && row == Rows[0])
+            {
+                sheet.Left(remark, 110, y + 4);
+                y += quirks.RowGap + 8;
+            }
         }
         y += 14;
         Sum(sheet, "Subtotal", amounts.Dequeue(), y);
         if (Freight > 0)
             Sum(sheet, "Freight", amounts.Dequeue(), y += 13);
         Sum(sheet, $"VAT 19 % on {amounts.Dequeue()}", amounts.Dequeue(), y += 13);
-        Sum(sheet, "Total due", amounts.Dequeue(), y + 13);
+        Sum(sheet, quirks.TotalCaption, amounts.Dequeue(), y + 13);
         return sheet;
     }
 
-    private static double Headings(Typesetter sheet, double y, string description)
+    private static double SetRow(Typesetter sheet, MadeUpRow row, string amount, double y, Quirks quirks)
+    {
+        var last = y + quirks.LineGap * (row.Words.Length - 1);
+        var figures = quirks.Figures switch { FiguresAt.FirstLine => y, FiguresAt.LastLine => last, _ => (y + last) / 2 };
+        foreach (var (line, at) in row.Words.Select((line, index) => (line, y + quirks.LineGap * index)))
+            sheet.Left(line, 110, at);
+        sheet.Left(row.Code, 50, figures);
+        sheet.Right(Print(row.Quantity), quirks.QuantityAt, figures);
+        sheet.Left("pc", 358, figures);
+        sheet.Right(Print(row.Price), quirks.PriceAt, figures);
+        sheet.Right(amount, 540, figures);
+        if (quirks.HasNoise)
+            sheet.Right("7", 575, figures);
+        return last;
+    }
+
+    private static void Carry(Typesetter sheet, (string Words, string Amount) sum, double y)
+    {
+        sheet.Left(sum.Words, 110, y);
+        sheet.Right(sum.Amount, 540, y);
+    }
+
+    private static double Headings(Typesetter sheet, double y, Quirks quirks)
     {
         sheet.Left("Item", 50, y);
-        sheet.Left(description, 110, y);
-        sheet.Right("Qty", 350, y);
+        sheet.Left(quirks.DescriptionHeading, 110, y);
+        sheet.Right("Qty", quirks.QuantityAt, y);
         sheet.Left("Unit", 358, y);
-        sheet.Right("Price", 450, y);
+        sheet.Right("Price", quirks.PriceAt, y);
         sheet.Right("Amount", 540, y);
+        if (quirks.HasNoise)
+            sheet.Right("Bin", 575, y);
         return y + 18;
     }
 

@@ -4,11 +4,13 @@ using Daxlin.Core.Pages;
 namespace Daxlin.Core.Tests;
 
 /// <summary>Sets words on pages with letters of one width, as simple as a typewriter.</summary>
-internal sealed class Typesetter
+/// <param name="letterWidth">As part of the type's size.</param>
+/// <param name="blank">As part of the type's size.</param>
+internal sealed class Typesetter(double letterWidth = 0.5, double blank = 0.28)
 {
     private const double Size = 9;
-    private const double LetterWidth = 0.5 * Size;
-    private const double Blank = 0.28 * Size;
+    private double LetterWidth => letterWidth * Size;
+    private double Blank => blank * Size;
 
     private readonly List<ImmutableArray<Word>.Builder> pages = [ImmutableArray.CreateBuilder<Word>()];
 

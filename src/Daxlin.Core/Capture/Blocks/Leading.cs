@@ -41,6 +41,17 @@ internal sealed class Leading(BlockRule block)
         Passes(line);
     }
 
+    /// <summary>This line, which waited for its row, belongs to the row of a number; it stands by this gap off its neighbour there.</summary>
+    /// <param name="gap">
+    /// In points, between the two. Figures at half the height of their text overlap its lines, and say nothing of its leading.
+    /// </param>
+    public void Joins(int row, TextLine line, double gap)
+    {
+        if (gap > 0)
+            folded.Add((row, line, gap + line.Words[0].Box.Height));
+        Passes(line);
+    }
+
     /// <summary>A line that is neither, but stands between.</summary>
     public void Passes(TextLine line) => last = (line.Page, line.Words[0].Baseline);
 
@@ -53,7 +64,8 @@ internal sealed class Leading(BlockRule block)
         var usual = folded.Min(entry => entry.Pitch);
         foreach (var (row, line, pitch) in folded)
         {
-            var isWide = pitch > WideLeading * line.Words[0].Size && pitch >= rowPitch - SamePitch;
+            // With one row alone nothing tells how far rows are apart, and wide leading is doubtful by itself.
+            var isWide = pitch > WideLeading * line.Words[0].Size && (rowPitch == double.MaxValue || pitch >= rowPitch - SamePitch);
             if (pitch <= SameLeading * usual && !isWide)
                 continue;
             yield return Finding.Hold(

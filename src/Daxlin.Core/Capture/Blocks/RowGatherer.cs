@@ -140,8 +140,13 @@ internal sealed class RowGatherer
         SettleAbove(line);
         var row = new RowDraft(line.Page, line.Box.Bottom) { LinesAbove = waiting.Count };
         carried.PutOnto(row);
-        foreach (var wait in waiting)
-            row.Fold(wait);
+        for (var index = 0; index < waiting.Count; index++)
+        {
+            var below = index + 1 < waiting.Count ? waiting[index + 1].Line : line;
+            if (below.Page == waiting[index].Line.Page)
+                leading.Joins(rows.Count + 1, waiting[index].Line, below.Box.Top - waiting[index].Line.Box.Bottom);
+            row.Fold(waiting[index]);
+        }
         waiting.Clear();
         row.Add(line, cut, cutter);
         rows.Add(row);
@@ -259,7 +264,12 @@ internal sealed class RowGatherer
     {
         var taken = 0;
         while (taken < count && rows[^1].IsFollowedBy(waiting[taken].Line))
-            rows[^1].Fold(waiting[taken++]);
+        {
+            var wait = waiting[taken++];
+            if (wait.Line.Page == rows[^1].End.Page)
+                leading.Joins(rows.Count, wait.Line, wait.Line.Box.Top - rows[^1].End.Bottom);
+            rows[^1].Fold(wait);
+        }
         waiting.RemoveRange(0, taken);
     }
 }
