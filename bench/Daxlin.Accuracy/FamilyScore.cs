@@ -37,7 +37,7 @@ public sealed partial record FamilyScore(string Family, ImmutableArray<InvoiceSc
     {
         var captured = invoice is null ? [] : ValuesOf(invoice.Captured);
         var names = truth.Values.Keys.Union(captured.Keys)
-            .Where(name => !notPrinted.Contains(RowNumber().Replace(name, "")))
+            .Where(name => !notPrinted.Contains(KindOf(name)))
             // Where no tax of its own is printed, its rate stands on the lines, as their column.
             .Where(name => !(name.StartsWith("taxes[", StringComparison.Ordinal) && notPrinted.Contains("taxes.amount")))
             // A basis of 1 is never printed.
@@ -53,7 +53,7 @@ public sealed partial record FamilyScore(string Family, ImmutableArray<InvoiceSc
             .Where(cell => !IsSame(cell.Truth, cell.Captured))
             .ToImmutableArray();
         var why = invoice is null ? "no template recognises it" : string.Join(" | ", invoice.Findings.Select(finding => finding.Message));
-        return new InvoiceScore(truth, names.Count, wrong, invoice?.IsClear ?? false, why);
+        return new InvoiceScore(truth, [.. names], wrong, invoice?.IsClear ?? false, why);
     }
 
     private static Dictionary<string, string> ValuesOf(CapturedInvoice invoice)
@@ -80,6 +80,9 @@ public sealed partial record FamilyScore(string Family, ImmutableArray<InvoiceSc
             && decimal.TryParse(captured, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var b)
             && a == b;
     }
+
+    /// <summary>What kind of cell a name is: <c>lines.amount</c> for <c>lines[3].amount</c>.</summary>
+    public static string KindOf(string name) => RowNumber().Replace(name, "");
 
     [GeneratedRegex(@"\[\d+\]")]
     private static partial Regex RowNumber();

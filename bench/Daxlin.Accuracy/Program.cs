@@ -14,6 +14,7 @@ table.AddColumn("family");
 foreach (var heading in new[] { "invoices", "cells", "exact", "exact %", "false clear", "needless hold" })
     table.AddColumn(new TableColumn(heading).RightAligned());
 var (cells, exact, falseClear, needless, count) = (0, 0, 0, 0, 0);
+var kinds = new SortedDictionary<string, (int Cells, int Wrong)>(StringComparer.Ordinal);
 foreach (var directory in directories)
 {
     if (!File.Exists(Path.Combine(directory, "truth.json")))
@@ -22,10 +23,10 @@ foreach (var directory in directories)
         return 2;
     }
     var score = FamilyScore.Of(directory);
-    // Files with several invoices are counted apart: taking them apart is a capability of its own.
+    // Files with several invoices are a row of their own: taking them apart can fail where capture does not.
     foreach (var part in score.Invoices.GroupBy(invoice => invoice.Truth.IsOneOfSeveral))
     {
-        var (all, wrong) = (part.Sum(invoice => invoice.Cells), part.Sum(invoice => invoice.Wrong.Length));
+        var (all, wrong) = (part.Sum(invoice => invoice.Cells.Length), part.Sum(invoice => invoice.Wrong.Length));
         var (clears, holds) = (part.Count(invoice => invoice.IsFalseClear), part.Count(invoice => invoice.IsNeedlessHold));
         table.AddRow(
             score.Family + (part.Key ? ", several in one file" : ""), $"{part.Count()}", $"{all}", $"{all - wrong}",
@@ -33,6 +34,10 @@ foreach (var directory in directories)
         (cells, exact, falseClear, needless, count) =
             (cells + all, exact + all - wrong, falseClear + clears, needless + holds, count + part.Count());
     }
+    foreach (var name in score.Invoices.SelectMany(invoice => invoice.Cells))
+        kinds[FamilyScore.KindOf(name)] = kinds.GetValueOrDefault(FamilyScore.KindOf(name)) is var (all, wrong) ? (all + 1, wrong) : default;
+    foreach (var (name, _, _) in score.Invoices.SelectMany(invoice => invoice.Wrong))
+        kinds[FamilyScore.KindOf(name)] = kinds.GetValueOrDefault(FamilyScore.KindOf(name)) is var (all, wrong) ? (all, wrong + 1) : default;
     if (tells)
     {
         foreach (var invoice in score.Invoices)
@@ -47,4 +52,12 @@ foreach (var directory in directories)
 table.AddRow("all", $"{count}", $"{cells}", $"{exact}", $"{100.0 * exact / Math.Max(1, cells):F2}", $"{falseClear}", $"{needless}");
 AnsiConsole.Profile.Width = Math.Max(AnsiConsole.Profile.Width, 100);
 AnsiConsole.Write(table);
+var byKind = new Table { Border = TableBorder.Simple };
+byKind.AddColumn("kind of cell");
+foreach (var heading in new[] { "cells", "exact", "exact %" })
+    byKind.AddColumn(new TableColumn(heading).RightAligned());
+// The header first, then rows, as they stand on an invoice.
+foreach (var (kind, (all, wrong)) in kinds.OrderBy(entry => entry.Key.Contains('.', StringComparison.Ordinal)))
+    byKind.AddRow(kind, $"{all}", $"{all - wrong}", $"{100.0 * (all - wrong) / all:F2}");
+AnsiConsole.Write(byKind);
 return falseClear == 0 ? 0 : 1;

@@ -74,6 +74,46 @@ test("a value shows its place on the page, and a place its value", async ({ page
   await expect(page.locator('[data-mark="lines[4].itemCode"]')).toHaveClass(/chosen/);
 });
 
+test("a file with several invoices shows each on its own pages, and a value tells its way from print to figure", async ({
+  page,
+  request,
+}) => {
+  const folder = "../tests/families/northbank-jspdf";
+  await request.post("/api/v1/templates", {
+    headers: { "content-type": "application/json" },
+    data: readFileSync(`${folder}/northbank.template.json`, "utf8"),
+  });
+  const batch = await (await request.post("/api/v1/batches", { data: { name: "Several" } })).json();
+  await page.goto(`/batches/${batch.id}`);
+  await page.locator("input[type=file]").first().setInputFiles(`${folder}/multi.pdf`);
+  await page.getByText(", pages 2–3 of 4").waitFor();
+  await expect(page.getByRole("row")).toHaveCount(4);
+
+  await page.getByRole("link", { name: "NB70273" }).click();
+  await page.getByRole("img", { name: "Page 2" }).waitFor();
+  await expect(page.getByRole("img", { name: /^Page \d/ })).toHaveCount(2);
+  await page.locator('[data-value="lines[2].quantity"]').click();
+  await expect(page.locator(".trace")).toHaveText(
+    "row 2, quantity: printed “51kg” on page 2, column quantity → splitUnit: “51”",
+  );
+  await expectNoViolation(page);
+});
+
+test("lists under rows stand under them", async ({ page, request }) => {
+  const folder = "../tests/families/seagrass-reportlab";
+  await request.post("/api/v1/templates", {
+    headers: { "content-type": "application/json" },
+    data: readFileSync(`${folder}/seagrass.template.json`, "utf8"),
+  });
+  const batch = await (await request.post("/api/v1/batches", { data: { name: "Lists" } })).json();
+  await page.goto(`/batches/${batch.id}`);
+  await page.locator("input[type=file]").first().setInputFiles(`${folder}/inv-4.pdf`);
+  await page.getByRole("link", { name: "SME/26/104" }).click();
+  const second = page.getByRole("row", { name: /^2 Hand-held radio/ });
+  await expect(second.locator("xpath=following-sibling::tr[1]")).toHaveText("serials: serial K3509");
+  await expectNoViolation(page);
+});
+
 test("a mark stands over its printed figures", async ({ page, request }) => {
   const id = await idOf(request, "port-ellery-galley-01.pdf");
   await page.goto(`/invoices/${id}`);

@@ -7,12 +7,12 @@ test("every template of the demo and the corpus is valid by the schema that the 
 }) => {
   const schema = await (await request.get("/api/v1/template.schema.json")).json();
   const isValid = new Ajv2020({ strict: false }).compile(schema);
-  const files = ["../samples", "../tests/corpus"].flatMap((folder) =>
+  const files = ["../samples", "../tests/corpus", "../tests/families"].flatMap((folder) =>
     readdirSync(folder, { recursive: true, encoding: "utf8" })
       .filter((file) => file.endsWith(".template.json"))
       .map((file) => `${folder}/${file}`),
   );
-  expect(files.length).toBeGreaterThanOrEqual(9);
+  expect(files.length).toBeGreaterThanOrEqual(15);
   for (const file of files) {
     const document = JSON.parse(readFileSync(file, "utf8"));
     expect(isValid(document), `${file}: ${JSON.stringify(isValid.errors)}`).toBe(true);

@@ -1,5 +1,5 @@
 import type { Invoice } from "../api/client";
-import { spokenName } from "../shared/amounts";
+import { spokenPlace } from "../shared/amounts";
 import { valuesOf } from "./places";
 
 /** Where the chosen value came from: what found it, the printed text, and what each tidy step made of it. */
@@ -11,7 +11,7 @@ export function TraceLine({ invoice, chosen }: { invoice: Invoice; chosen: strin
   const { name, value } = named;
   return (
     <p className="trace" aria-live="polite">
-      <b>{spokenName(name)}</b>:{" "}
+      <b>{spokenPlace(name)}</b>:{" "}
       {value.page === 0
         ? "not printed, said by the template"
         : `printed “${value.raw}” on page ${value.page}, ${value.whereabouts}`}

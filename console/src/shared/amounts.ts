@@ -17,6 +17,15 @@ export function spokenName(name: string): string {
   return spoken[name] ?? name.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
 }
 
+/** A value's name as findings write it, read aloud: "lines[3].unitPrice" is "row 3, unit price". */
+export function spokenPlace(name: string): string {
+  const [, list, row, column] = /^(\w+)\[(\d+)\]\.(\w+)$/.exec(name) ?? [];
+  if (list === undefined || column === undefined) {
+    return spokenName(name);
+  }
+  return `row ${row}${list === "lines" ? "" : ` of the ${spokenName(list)}`}, ${spokenName(column)}`;
+}
+
 export function dayAndTime(instant: string): string {
   return instant.slice(0, 16).replace("T", " ");
 }
