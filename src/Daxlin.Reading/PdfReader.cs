@@ -149,8 +149,10 @@ public static class PdfReader
     /// <summary>Composed letters, no-break and thin blanks as plain ones, ligatures of the standard block written out.</summary>
     private static string Plain(string text)
     {
-        if (text.Length == 1 && text[0] < 128)
+        if (text.Length == 1 && text[0] is >= ' ' and < '\u007F')
             return text;
+        if (text.Length == 1 && text[0] is '\t' or '\n' or '\r')
+            return " ";
         var plain = text;
         foreach (var letter in text)
         {

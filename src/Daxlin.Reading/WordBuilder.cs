@@ -38,6 +38,7 @@ internal static class WordBuilder
         {
             SortByStart(row);
             DropDoubles(row);
+            NameUnnamed(CollectionsMarshal.AsSpan(row));
             AddRow(CollectionsMarshal.AsSpan(row), turn, parts, store, words);
         }
     }
@@ -118,6 +119,23 @@ internal static class WordBuilder
         }
         if (kept < row.Count)
             row.RemoveRange(kept, row.Count - kept);
+    }
+
+    /// <summary>Glyphs that the font does not name: a blank between a word and a figure, else a letter that nobody knows.</summary>
+    /// <remarks>
+    /// Producers draw a tab with such a glyph, as in "VAT 20 %"; but it may be a ligature within a word, or a figure within a
+    /// number, and those must not vanish.
+    /// </remarks>
+    private static void NameUnnamed(Span<Letter> row)
+    {
+        for (var index = 0; index < row.Length; index++)
+        {
+            if (row[index].Text != "\0")
+                continue;
+            var (before, after) = (index > 0 ? row[index - 1].Text[^1] : ' ', index + 1 < row.Length ? row[index + 1].Text[0] : ' ');
+            var isWithin = (char.IsLetter(before) && char.IsLetter(after)) || (char.IsDigit(before) && char.IsDigit(after));
+            row[index] = new Letter(isWithin ? "\uFFFD" : " ", row[index].Start, row[index].End, row[index].Baseline, row[index].Size);
+        }
     }
 
     private static void AddRow(

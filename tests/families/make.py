@@ -7,7 +7,7 @@ One made-up vendor and one PDF producer a family, all to Kestrel Sound Ferries. 
 that real producers are: figures centred beside wrapped text or beside its last line, hyphens put in, signs at the left
 of a cell, prices per 100, lists under rows, several invoices in a file. The PDFs are committed, so that nobody needs
 the producers to run the tests; on Debian they are python3-reportlab, weasyprint, wkhtmltopdf, libreoffice-writer-nogui
-and chromium, and jspdf with jspdf-autotable from the npm registry (JSPDF=the folder of its node_modules).
+and chromium, and jspdf with jspdf-autotable and pdfkit from the npm registry (JSPDF=the folder of their node_modules).
 """
 
 import html
@@ -17,6 +17,7 @@ import random
 import subprocess
 import sys
 import tempfile
+import textwrap
 from datetime import date, timedelta
 from decimal import ROUND_HALF_UP, Decimal as D
 from pathlib import Path
@@ -333,6 +334,47 @@ def northbank(invoices, out):
     subprocess.run(["node", "-e", program, str(out)], input=json.dumps(pages).encode(), check=True, cwd=os.environ.get("JSPDF", "."))
 
 
+def tiderace(invoice, out):
+    """Bold by drawing twice, small capitals of two sizes, captions set apart, a title typed with blanks, tabs, a payment slip."""
+    n = lambda number: grouped(number, 2, ".", ",")
+    total = getattr(invoice, "printed_total", invoice.total)
+    page = {
+        "number": invoice.number, "date": f"{invoice.date:%d-%b-%y}", "due": f"{invoice.due:%d-%b-%y}", "order": invoice.order,
+        "lines": [{"code": line["code"], "text": textwrap.wrap(line["text"], 40), "qty": plain(line["quantity"]), "price": n(line["price"]),
+                   "less": f"{line['percents'][0]}%" if line["percents"] else "", "amount": n(line.get("printed", line["amount"]))} for line in invoice.lines],
+        "subtotal": n(invoice.subtotal), "taxes": [[str(tax["rate"]), n(tax["base"]), n(tax["amount"])] for tax in invoice.taxes],
+        "total": ("-" if total < 0 else "") + "£" + n(abs(total)),
+    }
+    program = r"""
+      const PDFDocument = require("pdfkit"); const fs = require("fs"); const inv = JSON.parse(fs.readFileSync(0));
+      const doc = new PDFDocument({ size: "A4", margin: 0, font: "/usr/share/fonts/truetype/dejavu/DejaVuSans.ttf" });
+      doc.pipe(fs.createWriteStream(process.argv[1]));
+      doc.registerFont("b", "/usr/share/fonts/truetype/dejavu/DejaVuSans-Bold.ttf").registerFont("r", "/usr/share/fonts/truetype/dejavu/DejaVuSans.ttf");
+      const t = (s, x, y, o = {}) => { doc.font(o.b ? "b" : "r").fontSize(o.s || 8.5); if (o.right) x = x - doc.widthOfString(s, { characterSpacing: o.cs || 0 }); doc.text(s, x, y, { lineBreak: false, characterSpacing: o.cs || 0 }); if (o.twice) doc.text(s, x + 0.25, y, { lineBreak: false }); };
+      const small = (s, x, y) => { for (const c of s) { const up = c === c.toUpperCase() && c !== c.toLowerCase(); doc.font("r").fontSize(up ? 9 : 7); doc.text(c.toUpperCase(), x, y + (up ? 0 : 1.5), { lineBreak: false }); x += doc.widthOfString(c.toUpperCase()); } };
+      let page = 0;
+      const head = () => {
+      page++; t("T I D E R A C E   R I G G I N G", 40, 30, { s: 15 }); t(`Page ${page}`, 555, 30, { right: true });
+      small("Invoice No", 350, 60); t(inv.number, 440, 60, { twice: true }); small("Date", 350, 74); t(inv.date, 440, 74); small("Order", 350, 88); t(inv.order, 440, 88); small("Due", 350, 102); t(inv.due, 440, 102);
+      const y = 140; for (const [s, x, r] of [["ITEM", 40], ["DESCRIPTION", 100], ["QTY", 345, 1], ["PRICE", 420, 1], ["LESS", 470, 1], ["AMOUNT", 555, 1]]) t(s, x, y, { s: 7, cs: 3, right: r });
+      doc.moveTo(40, 152).lineTo(555, 152).lineWidth(0.5).stroke();
+      };
+      head(); let y = 160;
+      for (const l of inv.lines) {
+      const need = 11 * l.text.length + 5;
+      if (y + need > 760) { doc.addPage({ size: "A4", margin: 0 }); head(); y = 160; }
+      t(l.code, 40, y); l.text.forEach((s, i) => t(s, 100, y + 11 * i)); t(l.qty, 345, y, { right: true }); t(l.price, 420, y, { right: true }); t(l.less, 470, y, { right: true }); t(l.amount, 555, y, { right: true });
+      y += need;
+      }
+      if (y > 680) { doc.addPage({ size: "A4", margin: 0 }); head(); y = 160; }
+      y += 14; t("Goods", 380, y); t(inv.subtotal, 555, y, { right: true });
+      for (const [c, b, a] of inv.taxes) { y += 13; t(`VAT\t${c} %\ton\t${b}`, 380, y); t(a, 555, y, { right: true }); }
+      y += 15; t("Please pay this", 380, y, { b: 1 }); t("amount", 380, y + 11, { b: 1 }); t(inv.total, 555, y, { right: true, twice: true });
+      y += 60; t("Payment slip", 40, y); t(`Invoice No ${inv.number}`, 40, y + 13); t(`Amount ${inv.total}`, 40, y + 26);
+      doc.end();"""
+    subprocess.run(["node", "-e", program, str(out)], input=json.dumps(page).encode(), check=True, cwd=os.environ.get("JSPDF", "."))
+
+
 FAMILIES = {
     "lodestar-chromium": dict(vendor="Lodestar Schiffsbedarf GmbH", currency="EUR", lineRates=True, number=lambda r, i: f"LS-{2026000 + i * 37}",
                               make=dict(rates=(7, 19), freight=True), page=lodestar, print=chromium),
@@ -346,6 +388,8 @@ FAMILIES = {
                                make=dict(rates=(5,), places=3), document=seagrass, sections=["Bridge", "Engine room, order of 3 May 2026", "Car deck 2"], serials=True),
     "northbank-jspdf": dict(vendor="Northbank Chandlers", currency="GBP", lineRates=True, subtotal=False, number=lambda r, i: f"NB{70000 + i * 13}",
                             make=dict(rates=(5, 20), gross=True), several=northbank),
+    "tiderace-pdfkit": dict(vendor="Tiderace Rigging", currency="GBP", units=False, number=lambda r, i: f"TR/{500 + i}",
+                            make=dict(rates=(20,), discounts=((), (), (5,), (12,))), document=tiderace),
 }
 
 
