@@ -54,6 +54,8 @@ public class FieldCaptureTests
 
     [Theory]
     [InlineData("iban", "GB08 QTXB 0000 0017 7134 90", "The IBAN “GB08 QTXB 0000 0017 7134 90” is no IBAN: its check digits are wrong.")]
+    [InlineData("dueDate", "30.04.2026 (net 30)", "The due date “30.04.2026 (net 30)” is no date.")]
+    [InlineData("freight", "15.65 paid", "The freight “15.65 paid” is no amount.")]
     [InlineData("dueDate", "31.02.2026", "The due date “31.02.2026” is a day that does not exist.")]
     [InlineData("dueDate", "on receipt", "")]
     public void A_misprint_is_a_finding_even_where_nothing_is_required(string field, string printed, string finding) => Assert.Equal(

@@ -16,34 +16,7 @@ public sealed record Printed(string Text, ImmutableArray<PlaceOnPage> Places)
         var box = words[0].Box;
         foreach (var word in words[1..])
             box = box.Union(word.Box);
-        return new Printed(TextOf(words), [new PlaceOnPage(page, box)]);
-    }
-
-    /// <summary>The words' text with one blank between each two.</summary>
-    public static string TextOf(ReadOnlySpan<Word> words)
-    {
-        switch (words.Length)
-        {
-            case 0: return "";
-            case 1: return words[0].Text;
-            case 2: return string.Concat(words[0].Text, " ", words[1].Text);
-            default:
-                var length = words.Length - 1;
-                foreach (var word in words)
-                    length += word.Text.Length;
-                return string.Create(length, words, static (text, words) =>
-                {
-                    foreach (var word in words)
-                    {
-                        word.Text.CopyTo(text);
-                        text = text[word.Text.Length..];
-                        if (text.IsEmpty)
-                            break;
-                        text[0] = ' ';
-                        text = text[1..];
-                    }
-                });
-        }
+        return new Printed(TextLine.TextOf(words), [new PlaceOnPage(page, box)]);
     }
 
     /// <summary>This text with more of it, from a wrapped line; boxes that touch on one page become one.</summary>

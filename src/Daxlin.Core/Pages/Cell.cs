@@ -23,5 +23,5 @@ public readonly struct Cell
     public Box Box { get; }
 
     /// <summary>The words with one blank between each two.</summary>
-    public string Text => count == 1 ? line[start].Text : string.Join(' ', line.Skip(start).Take(count).Select(word => word.Text));
+    public string Text => count == 1 ? line[start].Text : TextLine.TextOf(Words);
 }

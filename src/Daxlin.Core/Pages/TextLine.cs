@@ -29,10 +29,37 @@ public sealed class TextLine
     public Box Box { get; }
 
     /// <summary>The words with one blank between each two.</summary>
-    public string Text => text ??= string.Join(' ', Words.Select(word => word.Text));
+    public string Text => text ??= TextOf(Words.AsSpan());
 
     /// <summary>The words that stand together.</summary>
     public ImmutableArray<Cell> Cells => cells.IsDefault ? cells = PartIntoCells(Words) : cells;
+
+    /// <summary>The words' text with one blank between each two.</summary>
+    public static string TextOf(ReadOnlySpan<Word> words)
+    {
+        switch (words.Length)
+        {
+            case 0: return "";
+            case 1: return words[0].Text;
+            case 2: return string.Concat(words[0].Text, " ", words[1].Text);
+            default:
+                var length = words.Length - 1;
+                foreach (var word in words)
+                    length += word.Text.Length;
+                return string.Create(length, words, static (text, words) =>
+                {
+                    foreach (var word in words)
+                    {
+                        word.Text.CopyTo(text);
+                        text = text[word.Text.Length..];
+                        if (text.IsEmpty)
+                            break;
+                        text[0] = ' ';
+                        text = text[1..];
+                    }
+                });
+        }
+    }
 
     public override string ToString() => Text;
 

@@ -144,13 +144,32 @@ internal sealed class LayoutFinder(BlockRule block, Habits habits)
         for (var column = 0; column + 1 < columns.Length; column++)
         {
             var (left, right) = (columns[column], columns[column + 1]);
-            if (left.Rule?.Kind != ValueKind.Text || right.Rule?.Kind != ValueKind.Text
+            if (left.Rule?.Kind != ValueKind.Text || right.Rule?.Kind != ValueKind.Text || BeginsAtHeading(right, lines)
                 || Gutter.Find(lines, left.Heading.Right, right.Heading.Left) is not ({ } end, { } begin))
                 continue;
             columns[column] = left with { Right = end };
             columns[column + 1] = right with { Left = begin };
         }
     }
+
+    /// <summary>Says that most lines have a word right below where the heading begins: it stands over its text, not in its midst.</summary>
+    private static bool BeginsAtHeading(ColumnSpan column, ImmutableArray<TextLine> lines)
+    {
+        var at = 0;
+        foreach (var line in lines)
+        {
+            foreach (var word in line.Words)
+            {
+                if (Math.Abs(word.Box.Left - column.Heading.Left) > SameLeft)
+                    continue;
+                at++;
+                break;
+            }
+        }
+        return at * 2 > lines.Length;
+    }
+
+    private const double SameLeft = 1;
 
     /// <summary>The line's cells or words, each with its column, if the line is a row.</summary>
     /// <remarks>Whole cells come first, since there are few; words serve where a cell reaches over two headings.</remarks>
@@ -185,7 +204,7 @@ internal sealed class LayoutFinder(BlockRule block, Habits habits)
             var end = start;
             while (end < units.Length && assigned[end] == column)
                 end++;
-            var text = Printed.TextOf(units.AsSpan()[start..end]);
+            var text = TextLine.TextOf(units.AsSpan()[start..end]);
             start = end;
             if (columns[column].Rule is not { } rule)
                 continue;

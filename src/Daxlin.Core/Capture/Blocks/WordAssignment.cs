@@ -129,7 +129,7 @@ internal static class WordAssignment
 
     private static bool IsItsKind(ReadOnlySpan<Word> words, ColumnRule rule, Habits habits)
     {
-        var text = Printed.TextOf(words);
+        var text = TextLine.TextOf(words);
         return Printed.IsDash(text) || new Printed(text, []).Read(rule.Tidy, rule.Kind, habits).Reading.IsGood;
     }
 }

@@ -23,6 +23,7 @@ public static class FieldCapture
             var found = new List<CapturedValue>();
             foreach (var candidates in CandidatesOf(rule.Where[choice], pages))
             {
+                var isNearest = true;
                 foreach (var candidate in candidates)
                 {
                     var (tidied, reading) = candidate.Read(rule.Tidy, rule.Kind, habits);
@@ -36,8 +37,9 @@ public static class FieldCapture
                         found.Add(new CapturedValue(rule.Name, rule.Kind, reading.Value, reading.Number, trace));
                         break;
                     }
-                    if (reading.IsMisprint)
+                    if (reading.IsMisprint || (isNearest && !reading.IsGood && MeantFor.Kind(rule.Kind, tidied)))
                         misprint ??= $"The {TradeNames.Spoken(rule.Name)} “{tidied}” {reading.Fault}.";
+                    isNearest = false;
                     nearMiss ??= reading.IsGood
                         ? $"“{candidate.Text}” stands there, which does not have the shape {rule.Shape}"
                         : $"“{candidate.Text}” stands there, which {reading.Fault}";
