@@ -16,7 +16,7 @@ internal static class Gutter
     private const double Narrowest = 1;
 
     /// <summary>The widest strip within two bounds, or null if there is none.</summary>
-    public static (double Left, double Right)? Find(IReadOnlyCollection<TextLine> lines, double left, double right)
+    public static (double Left, double Right)? Widest(IReadOnlyCollection<TextLine> lines, double left, double right)
     {
         if (right - left < Narrowest || lines.Count == 0)
             return null;

@@ -145,7 +145,7 @@ internal sealed class LayoutFinder(BlockRule block, Habits habits)
         {
             var (left, right) = (columns[column], columns[column + 1]);
             if (left.Rule?.Kind != ValueKind.Text || right.Rule?.Kind != ValueKind.Text || BeginsAtHeading(right, lines)
-                || Gutter.Find(lines, left.Heading.Right, right.Heading.Left) is not ({ } end, { } begin))
+                || Gutter.Widest(lines, left.Heading.Right, right.Heading.Left) is not ({ } end, { } begin))
                 continue;
             columns[column] = left with { Right = end };
             columns[column + 1] = right with { Left = begin };
