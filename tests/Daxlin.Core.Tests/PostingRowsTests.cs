@@ -17,7 +17,7 @@ public class PostingRowsTests
         var cells = ImmutableDictionary<string, string>.Empty.Add("description", "Rope").Add("quantity", "40").Add("amount", "80.00");
         var fields = ImmutableDictionary<string, string>.Empty.Add("total", "80.00");
         return new ApprovedInvoice(
-            1, "Brinewood Chandlery", false, "EUR", "a.pdf", new string('0', 64), fields,
+            1, "Brinewood Chandlery", false, "EUR", "a.pdf", new string('0', 64), fields, [12.00m, 3.20m],
             [new ApprovedLine("goods", 1, 1, cells, [new ApprovedList("deliveries", flat, rows)])]);
     }
 
@@ -26,6 +26,7 @@ public class PostingRowsTests
     {
         var row = Assert.Single(PostingColumns.RowsOf(Invoice(FlatForm.Joined)));
         Assert.Equal(("25 MV Fulmar; 15 MV Petrel", "80.00"), (row["deliveries"], row["amount"]));
+        Assert.Equal("15.20", row["tax"]);
         Assert.Contains("deliveries", PostingColumns.Of([Invoice(FlatForm.Joined)]));
     }
 

@@ -49,7 +49,10 @@ public static class PostingColumns
     /// </summary>
     public static IEnumerable<PostingRecord> RowsOf(ApprovedInvoice invoice)
     {
-        var header = invoice.Fields
+        // A vendor that prints its taxes by rate states no sum of them; the ledger takes one.
+        var fields = invoice.Fields.ContainsKey(TradeNames.Tax) || invoice.Taxes.IsEmpty ? invoice.Fields
+            : invoice.Fields.Add(TradeNames.Tax, invoice.Taxes.Sum().ToString(CultureInfo.InvariantCulture));
+        var header = fields
             .Remove(TradeNames.VendorName)
             .SetItem(InvoiceId, Text(invoice.Id))
             .SetItem(Kind, invoice.IsCreditNote ? "credit note" : "invoice")

@@ -9,7 +9,5 @@ namespace Daxlin.Core.Templates;
 /// <param name="Beside">Where a page is parted into columns of print that are read one after the other, in points from the left.</param>
 public sealed record BlockPlace(PageRange Pages, double Left, double Right, ImmutableArray<double> Beside)
 {
-    public static BlockPlace Everywhere { get; } = new(PageRange.All, 0, double.PositiveInfinity, []);
-
     public bool IsEverywhere => Pages == PageRange.All && Left == 0 && double.IsPositiveInfinity(Right) && Beside.IsEmpty;
 }

@@ -98,10 +98,9 @@ internal static class PostingEndpoints
     {
         var record = InvoiceRecords.FromJson(invoice.Record);
         var fields = record.Fields.ToImmutableDictionary(field => field.Key, field => field.Value.Value);
-        if (!fields.ContainsKey(TradeNames.Tax) && record.Taxes.Length > 0)
-            fields = fields.Add(TradeNames.Tax, TaxOf(record).ToString(CultureInfo.InvariantCulture));
         return new ApprovedInvoice(
             invoice.Id, invoice.Vendor, invoice.IsCreditNote, invoice.Currency, invoice.Intake.FileName, invoice.Intake.Sha256, fields,
+            [.. record.Taxes.Select(row => row.Cells.GetValueOrDefault(TradeNames.Amount)).OfType<ValueRecord>().Select(cell => AmountOf(cell.Value))],
             [.. record.Lines.Select(line => new ApprovedLine(
                 line.Block, line.Number, line.Cells.Values.Select(cell => cell.Page).Where(page => page > 0).DefaultIfEmpty(0).Min(),
                 line.Cells.ToImmutableDictionary(cell => cell.Key, cell => cell.Value.Value),
@@ -110,8 +109,8 @@ internal static class PostingEndpoints
                     [.. list.Rows.Select(row => row.ToImmutableSortedDictionary(cell => cell.Key, cell => cell.Value.Value))]))]))]);
     }
 
-    private static decimal TaxOf(InvoiceRecord record) => record.Taxes.Sum(
-        row => decimal.Parse(row.Cells[TradeNames.Amount].Value, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture));
+    private static decimal AmountOf(string value) =>
+        decimal.Parse(value, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture);
 
     private static PostingRunSummary Of(PostingRun run) =>
         new(run.Number, run.BatchId, run.At, run.By, run.Invoices, run.Rows, SumsOf(run.Sums));

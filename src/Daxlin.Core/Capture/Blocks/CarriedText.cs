@@ -31,7 +31,8 @@ internal sealed class CarriedText(BlockRule block)
         }
     }
 
-    public bool TakeByPattern(TextLine line, LineCutter cutter)
+    /// <param name="cutter">Null where the block has no columns that a line could begin in.</param>
+    public bool TakeByPattern(TextLine line, LineCutter? cutter)
     {
         foreach (var rule in block.Carry)
         {
@@ -62,6 +63,6 @@ internal sealed class CarriedText(BlockRule block)
         return LineSpan.Of(line, group.Index, group.Length);
     }
 
-    private static bool BeginsIn(CarryRule rule, TextLine line, LineCutter cutter) =>
-        rule.BeginsIn is null || cutter.RuleOf(cutter.ColumnOfWrapped(line.Box))?.Name == rule.BeginsIn;
+    private static bool BeginsIn(CarryRule rule, TextLine line, LineCutter? cutter) =>
+        rule.BeginsIn is null || cutter?.RuleOf(cutter.ColumnOfWrapped(line.Box))?.Name == rule.BeginsIn;
 }

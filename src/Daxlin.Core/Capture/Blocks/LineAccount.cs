@@ -11,20 +11,19 @@ internal sealed class LineAccount(BlockRule block)
 {
     private const int LongestQuote = 80;
 
-    private readonly ImmutableArray<LeftOutLine>.Builder leftOut = ImmutableArray.CreateBuilder<LeftOutLine>();
+    private readonly List<(TextLine Line, string Why)> leftOut = [];
     private readonly List<(int AfterRow, TextLine Line)> unaccounted = [];
     private readonly List<Finding> doubts = [];
 
-    public ImmutableArray<LeftOutLine> LeftOut => leftOut.ToImmutable();
+    private const string Unaccounted = "not accounted for";
 
-    public void AddLeftOut(TextLine line, string why) =>
-        leftOut.Add(new LeftOutLine(block.Name, new PlaceOnPage(line.Page, line.Box), line.Text, why));
+    public void AddLeftOut(TextLine line, string why) => leftOut.Add((line, why));
 
     /// <param name="afterRow">How many rows there are above the line.</param>
     public void AddUnaccounted(TextLine line, int afterRow)
     {
         unaccounted.Add((afterRow, line));
-        AddLeftOut(line, "not accounted for");
+        AddLeftOut(line, Unaccounted);
     }
 
     /// <summary>A line that may be a heading as well as text of a row: nothing tells the two apart at a page's edge.</summary>
@@ -33,14 +32,24 @@ internal sealed class LineAccount(BlockRule block)
         $"“{Shortened(line.Text)}” {where} of page {Text(line.Page)} may be a heading or text of row {Text(row)} of the block {block.Name}.",
         block.Name));
 
+    /// <summary>All lines that are part of no row, in the order in which they were met.</summary>
+    /// <param name="isSum">
+    /// Tells a sum that stands without its figure: brought forward before there is any, in the words of those that have one.
+    /// </param>
+    public ImmutableArray<LeftOutLine> LeftOut(Func<TextLine, bool> isSum) => [.. leftOut.Select(entry => new LeftOutLine(
+        block.Name, new PlaceOnPage(entry.Line.Page, entry.Line.Box), entry.Line.Text,
+        entry.Why == Unaccounted && isSum(entry.Line) ? SumOfRows : entry.Why))];
+
+    /// <summary>Why a line is left out that states what the rows above come to.</summary>
+    public const string SumOfRows = "a sum of the rows above";
+
     /// <param name="rows">How many rows the block has.</param>
-    /// <param name="sums">Tells lines that are sums without their figure.</param>
-    public IEnumerable<Finding> Findings(int rows, RunningSums sums)
+    /// <param name="isSum">As for <see cref="LeftOut"/>.</param>
+    public IEnumerable<Finding> Findings(int rows, Func<TextLine, bool> isSum)
     {
         foreach (var doubt in doubts)
             yield return doubt;
-        // A sum brought forward before there is any stands there without its figure, in the same words.
-        foreach (var group in unaccounted.Where(entry => !sums.HasWordsOf(entry.Line)).GroupBy(entry => entry.AfterRow))
+        foreach (var group in unaccounted.Where(entry => !isSum(entry.Line)).GroupBy(entry => entry.AfterRow))
         {
             var lines = group.Select(entry => entry.Line).ToList();
             var where = group.Key == 0 ? "before the first row"

@@ -5,58 +5,75 @@ using Daxlin.Core.Templates;
 namespace Daxlin.Core.Capture.Blocks;
 
 /// <summary>Captures a block whose rows are lines of a pattern: "VAT @ 20% on 1,204.50  240.90".</summary>
-internal static class PatternBlockCapture
+/// <remarks>
+/// Where both ends of the block are known, every line in between is accounted for, as in a block of columns. A tax summary
+/// mostly has no ends: its lines are told by their pattern alone, and the rest of the invoice is none of its business.
+/// </remarks>
+internal sealed class PatternBlockCapture(BlockRule block, Regex row, InvoicePages pages)
 {
+    private readonly List<RowDraft> rows = [];
+    private readonly CarriedText carried = new(block);
+    private readonly LineAccount account = new(block);
+
     public static BlockResult Capture(BlockRule block, Regex row, InvoicePages pages)
     {
-        var rows = new List<RowDraft>();
-        var carried = new Dictionary<string, Printed>();
+        var capture = new PatternBlockCapture(block, row, pages);
+        capture.Run();
+        return new BlockResult(
+            [.. capture.rows], capture.account.LeftOut(isSum: _ => false), [.. capture.account.Findings(capture.rows.Count, isSum: _ => false)]);
+    }
+
+    private void Run()
+    {
         var isOpen = block.Opens is null;
         foreach (var page in pages.Pages)
         {
             var opens = isOpen ? -1 : block.Opens!.PlacesOn(page).Select(place => place.Line).DefaultIfEmpty(int.MaxValue).Min();
+            if (opens == int.MaxValue)
+                continue;
+            isOpen = true;
+            carried.TakePageHead(page, opens + 1);
             var closes = block.Closes.SelectMany(cue => cue.PlacesOn(page)).Select(place => place.Line)
-                .Where(line => line > opens).DefaultIfEmpty(int.MaxValue).Min();
-            for (var index = opens == int.MaxValue ? page.Lines.Length : opens + 1; index < Math.Min(page.Lines.Length, closes); index++)
-                TakeLine(page.Lines[index], block, row, rows, carried);
-            isOpen = isOpen || opens < int.MaxValue;
-            if (closes < int.MaxValue)
+                .Where(line => line > opens).DefaultIfEmpty(page.Lines.Length).Min();
+            for (var index = opens + 1; index < closes; index++)
+                Take(page.Lines[index]);
+            if (closes < page.Lines.Length)
                 break;
         }
-        return new BlockResult([.. rows], [], []);
     }
 
-    private static void TakeLine(TextLine line, BlockRule block, Regex row, List<RowDraft> rows, Dictionary<string, Printed> carried)
+    private void Take(TextLine line)
     {
         if (block.LeaveOut.Any(pattern => pattern.IsMatch(line.Text)))
+            account.AddLeftOut(line, "left out by the template");
+        else if (row.Match(line.Text) is { Success: true } match)
+            AddRow(line, match);
+        else if (carried.TakeByPattern(line, cutter: null))
             return;
-        if (row.Match(line.Text) is { Success: true } match && block.OnlyRows?.IsMatch(line.Text) != false)
-        {
-            rows.Add(RowOf(block, line, match, carried));
-            return;
-        }
-        foreach (var carry in block.Carry)
-        {
-            if (carry.Pattern?.Match(line.Text) is { Success: true } found)
-            {
-                var group = found.Groups.Count > 1 ? found.Groups[1] : found;
-                carried[carry.Column] = LineSpan.Of(line, group.Index, group.Length);
-            }
-        }
-        if (rows.Count > 0 && block.RowsUnder.FirstOrDefault(rule => rule.Line.IsMatch(line.Text)) is { } under)
+        else if (rows.Count > 0 && block.RowsUnder.FirstOrDefault(rule => rule.Line.IsMatch(line.Text)) is { } under)
             rows[^1].Under.Add((under, line));
+        else if (block.Opens is null || block.Closes.IsEmpty)
+            return;
+        else if (pages.IsHead(line) || pages.IsFoot(line))
+            account.AddLeftOut(line, "page furniture");
+        else
+            account.AddUnaccounted(line, rows.Count);
     }
 
-    private static RowDraft RowOf(BlockRule block, TextLine line, Match match, Dictionary<string, Printed> carried)
+    private void AddRow(TextLine line, Match match)
     {
+        if (block.OnlyRows?.IsMatch(line.Text) == false)
+        {
+            account.AddLeftOut(line, "left out by the template");
+            return;
+        }
         var draft = new RowDraft(line.Page, line.Box.Bottom);
-        foreach (var (name, text) in carried)
-            draft.Add(name, text);
+        carried.PutOnto(draft);
         foreach (var column in block.Columns)
         {
             if (match.Groups[column.Name] is { Success: true, Length: > 0 } group)
                 draft.Add(column.Name, LineSpan.Of(line, group.Index, group.Length));
         }
-        return draft;
+        rows.Add(draft);
     }
 }

@@ -35,9 +35,9 @@ internal sealed class RowGatherer
 
     public IReadOnlyList<RowDraft> Rows => rows;
 
-    public ImmutableArray<LeftOutLine> LeftOut => account.LeftOut;
+    public ImmutableArray<LeftOutLine> LeftOut => account.LeftOut(sums.HasWordsOf);
 
-    public IEnumerable<Finding> Findings() => leading.Findings().Concat(account.Findings(rows.Count, sums));
+    public IEnumerable<Finding> Findings() => leading.Findings().Concat(account.Findings(rows.Count, sums.HasWordsOf));
 
     /// <summary>Takes the lines of the block on one page, from <paramref name="start"/> to before <paramref name="closing"/>.</summary>
     /// <param name="belowHeadings">
@@ -106,7 +106,7 @@ internal sealed class RowGatherer
             return true;
         if (!sums.IsSum(line, cutter, rows))
             return false;
-        account.AddLeftOut(line, "a sum of the rows above");
+        account.AddLeftOut(line, LineAccount.SumOfRows);
         return true;
     }
 

@@ -36,6 +36,11 @@ internal static class BlockReader
             ColumnReader.CheckGroups(place.Find("row")!, pattern, columns, faults);
         else if (row is not IsFields && place.Find("columns") is { IsObject: true } columnsPlace)
             ColumnReader.CheckPlaced(columnsPlace, columns, faults);
+        if (row is IsMatch or IsFields && place.Find("carry") is { IsObject: true } carries)
+        {
+            foreach (var (_, rule) in carries.Members.Where(member => member.Value.Find("beginsIn") is not null))
+                faults.Add(rule, "A block of a pattern has no columns on the page that a line could begin in; carry by “matching”.");
+        }
         return new BlockRule(
             name,
             place.Find("list") is { } list ? faults.Text(list) : name == BlockRule.Taxes ? BlockRule.Taxes : BlockRule.Lines,

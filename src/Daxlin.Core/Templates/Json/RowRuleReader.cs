@@ -5,7 +5,7 @@ namespace Daxlin.Core.Templates.Json;
 /// <summary>Reads the <c>row</c> of a block: what makes a row.</summary>
 internal static class RowRuleReader
 {
-    /// <summary>A gap that parts rows is at most this wide, in points.</summary>
+    /// <summary>What a fault shows as the usual way to say it.</summary>
     private const string Example = "{ \"begins\": { \"filled\": \"quantity\" } }";
 
     public static RowRule? Read(JsonPlace block, ImmutableArray<ColumnRule> columns, FaultList faults)

@@ -16,7 +16,7 @@ internal static class WhereaboutsReader
     private const int MostLines = 30;
 
     /// <summary>The key that says how many lines a value has at most.</summary>
-    private const string MostOf = "lines";
+    private const string LineLimit = "lines";
 
     private static readonly string[] Sides = ["beside", "under", "above", "before"];
     private static readonly string[] Others = ["at", "matching", "always", "inFileName", "inBatchName", "document"];
@@ -57,7 +57,7 @@ internal static class WhereaboutsReader
         var withinWords = faults.OneOf(place.Find("words"), false, ("part", true), ("whole", false));
         var lines = ReadLines(place, faults);
         if (lines > 1 && side == Side.Before)
-            faults.Add(place.Find(MostOf)!, "A text of several lines stands beside, under or above its cue.");
+            faults.Add(place.Find(LineLimit)!, "A text of several lines stands beside, under or above its cue.");
         return new ByCue(
             side,
             new Cue(faults.Texts(cue), exactCase, withinWords),
@@ -68,7 +68,7 @@ internal static class WhereaboutsReader
             place.Find("within") is { } within ? ReadBox(within, faults, "left", "top", "right", "bottom") : null);
     }
 
-    private static int ReadLines(JsonPlace place, FaultList faults) => Math.Max(1, faults.Count(place.Find(MostOf), 1, MostLines));
+    private static int ReadLines(JsonPlace place, FaultList faults) => Math.Max(1, faults.Count(place.Find(LineLimit), 1, MostLines));
 
     private static At? ReadAt(JsonPlace place, int lines, FaultList faults)
     {
