@@ -72,6 +72,7 @@ internal static class InvoiceCommands
         if (fields.Rows.Count > 0)
             Terminal.Out.Write(fields);
         PrintLines(invoice, currency);
+        PrintOthers(invoice);
         foreach (var tie in invoice["ties"]!.AsArray().Where(tie => !Shown.Text(tie!["equation"]).Contains("(line ", StringComparison.Ordinal)))
         {
             Terminal.Line($"{(tie!["holds"]!.GetValue<bool>() ? "= holds" : "≠ is off")}  {Shown.Text(tie["equation"])}: "
@@ -100,7 +101,8 @@ internal static class InvoiceCommands
         if (lines.Count == 0)
             return;
         var headings = new[] { "row", "item", "description", "quantity", $"price {currency}", "tax", $"amount {currency}", "page" };
-        var rows = lines.SelectMany(line => Under(line!).Prepend(Row(line!))).Select(row => (IReadOnlyList<string>)row).Prepend(headings).ToList();
+        var rows = lines.SelectMany((line, index) => Above(line!, index == 0 ? null : lines[index - 1])
+            .Append(Row(line!)).Concat(Besides(line!)).Concat(Under(line!))).Select(row => (IReadOnlyList<string>)row).Prepend(headings).ToList();
         var table = Terminal.NewTable(
             (headings[0], true), (headings[1], false), (headings[2], false), (headings[3], true), (headings[4], true), (headings[5], true),
             (headings[6], true), (headings[7], true));
@@ -108,12 +110,42 @@ internal static class InvoiceCommands
         Terminal.Out.Write(table);
     }
 
+    /// <summary>Lists of their own, which no sum counts.</summary>
+    private static void PrintOthers(JsonNode invoice)
+    {
+        foreach (var row in invoice["others"]!.AsArray())
+        {
+            var cells = row!["cells"]!.AsObject().Select(cell => $"{Shown.Spoken(cell.Key)} {Shown.Text(cell.Value!["value"])}");
+            Terminal.Line($"{Shown.Spoken(Shown.Text(row["block"]))} {Shown.Text(row["number"])}: {string.Join(", ", cells)}");
+        }
+    }
+
+    /// <summary>A section stands once over the rows that it belongs to.</summary>
+    private static IEnumerable<string[]> Above(JsonNode line, JsonNode? before)
+    {
+        var section = Cell(line["cells"]!, "section");
+        return section.Length == 0 || section == (before is null ? "" : Cell(before["cells"]!, "section")) ? [] : [InDescription(section)];
+    }
+
+    /// <summary>What else stands in a row than the table has columns for: discounts, a price basis, a delivery note.</summary>
+    private static IEnumerable<string[]> Besides(JsonNode line)
+    {
+        var more = line["cells"]!.AsObject().Where(cell => !InTable.Contains(cell.Key))
+            .Select(cell => $"{Shown.Spoken(cell.Key)} {Shown.Text(cell.Value!["value"])}").ToList();
+        return more.Count == 0 ? [] : [InDescription($"  {string.Join(", ", more)}")];
+    }
+
+    private static readonly string[] InTable =
+        ["itemCode", "description", "section", "quantity", "unit", "unitPrice", "taxRate", "amount"];
+
+    private static string[] InDescription(string text) => ["", "", text, "", "", "", "", ""];
+
     /// <summary>The lists under a row, each of their rows on a line of its own.</summary>
     private static IEnumerable<string[]> Under(JsonNode line) =>
         from list in line["under"]!.AsArray()
         from row in list!["rows"]!.AsArray()
         let cells = string.Join(", ", row!.AsObject().Select(cell => $"{Shown.Spoken(cell.Key)} {Shown.Text(cell.Value!["value"])}"))
-        select new[] { "", "", $"  · {Shown.Spoken(Shown.Text(list["name"]))}: {cells}", "", "", "", "", "" };
+        select InDescription($"  · {Shown.Spoken(Shown.Text(list["name"]))}: {cells}");
 
     private static string[] Row(JsonNode line)
     {
