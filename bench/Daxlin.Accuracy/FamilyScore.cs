@@ -48,6 +48,9 @@ public sealed partial record FamilyScore(string Family, ImmutableArray<InvoiceSc
         // The stated tax is captured as a field, or as the rows of the tax summary.
         if (!captured.ContainsKey("tax") && invoice is not null && invoice.Captured.Taxes.Length > 0)
             names.Remove("tax");
+        // Where nothing is taxed, none is printed.
+        if (!captured.ContainsKey("tax") && truth.Values.GetValueOrDefault("tax") == "0" && !truth.Values.ContainsKey("taxes[1].amount"))
+            names.Remove("tax");
         var wrong = names
             .Select(name => (Name: name, Truth: truth.Values.GetValueOrDefault(name), Captured: captured.GetValueOrDefault(name)))
             .Where(cell => !IsSame(cell.Truth, cell.Captured))

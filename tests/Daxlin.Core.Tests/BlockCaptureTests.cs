@@ -70,7 +70,7 @@ public class BlockCaptureTests
             Total(sheet, 200, "14.00");
         });
         Assert.Equal("Rope | 2 | 5.00 | 10.00 / Tar | 1 | 4.00 | 4.00", Rows(invoice));
-        Assert.Equal("1 printed line is not accounted for between rows 1 and 2 of the block rows: “Note 77”.", Said(invoice));
+        Assert.Equal("1 printed line is not accounted for between rows 1 and 2 of the block rows: “Note 77”. “leaveOut”, “carry”, “rowsUnder” or a “fold” can speak of it.", Said(invoice));
         Assert.Equal(["not accounted for"], invoice.Captured.LeftOut.Select(line => line.Why));
     }
 

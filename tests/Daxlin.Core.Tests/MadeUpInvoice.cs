@@ -162,13 +162,27 @@ internal sealed record MadeUpInvoice(ImmutableArray<MadeUpRow> Rows, decimal Fre
     private static Gen<MadeUpInvoice> Gens()
     {
         var word = CsCheck.Gen.OneOf("Rope", "tarred", "for", "berth 4", "- as agreed", "spliced", "B5", "12 mm", "low-lying");
-        var line = word.List[1, 3].Select(words => string.Join(' ', words));
+        // Text is wrapped where the next word does not fit, at one width throughout the invoice.
         var row = CsCheck.Gen.Select(
-            CsCheck.Gen.Int[1, 999], line.List[1, 4], CsCheck.Gen.Int[1, 99_999], CsCheck.Gen.Int[1, 999_999],
-            (code, words, quantity, price) => new MadeUpRow($"A-{code}", [.. words], quantity / 100m, price / 100m));
+            CsCheck.Gen.Int[1, 999], word.List[1, 10], CsCheck.Gen.Int[1, 99_999], CsCheck.Gen.Int[1, 999_999],
+            (code, words, quantity, price) => (Code: $"A-{code}", Words: words, Quantity: quantity / 100m, Price: price / 100m));
         return CsCheck.Gen.Select(
-            row.List[1, 30], CsCheck.Gen.OneOf(CsCheck.Gen.Const(0), CsCheck.Gen.Int[100, 9999]), CsCheck.Gen.Int[3, 12],
-            (rows, freight, perPage) => new MadeUpInvoice([.. rows], freight / 100m, perPage));
+            row.List[1, 30], CsCheck.Gen.OneOf(CsCheck.Gen.Const(0), CsCheck.Gen.Int[100, 9999]), CsCheck.Gen.Int[3, 12], CsCheck.Gen.Int[18, 34],
+            (rows, freight, perPage, width) => new MadeUpInvoice(
+                [.. rows.Select(row => new MadeUpRow(row.Code, Wrapped(row.Words, width), row.Quantity, row.Price))], freight / 100m, perPage));
+    }
+
+    private static ImmutableArray<string> Wrapped(IEnumerable<string> words, int width)
+    {
+        var lines = new List<string>();
+        foreach (var word in words.SelectMany(word => word.Split(' ')))
+        {
+            if (lines.Count > 0 && lines[^1].Length + 1 + word.Length <= width)
+                lines[^1] += " " + word;
+            else
+                lines.Add(word);
+        }
+        return [.. lines];
     }
 }
 

@@ -55,7 +55,7 @@ internal static class CaptureDoubts
         if (value.Kind is ValueKind.Currency)
             return !habits.Currency.CanBePrintedAs(value.Value);
         // Most numbers are digits and marks, and need not be read again.
-        if (value.Kind is not (ValueKind.Money or ValueKind.Number) || !value.Trace.Raw.AsSpan().ContainsAnyExcept(Unmarked))
+        if (value.Kind is not (ValueKind.Money or ValueKind.Price) || !value.Trace.Raw.AsSpan().ContainsAnyExcept(Unmarked))
             return false;
         var mark = NumberReader.Read(value.Trace.Raw, habits).Mark;
         return mark.Length > 0 && !habits.Currency.CanBePrintedAs(mark);

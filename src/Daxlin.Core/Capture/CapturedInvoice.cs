@@ -10,6 +10,7 @@ namespace Daxlin.Core.Capture;
 /// <param name="Taxes">Rows of the tax summary.</param>
 /// <param name="Others">Rows of lists of their own, which no sum counts: a legend, a list of deliveries at the end.</param>
 /// <param name="LeftOut">What stands inside the blocks and is no row, so that nothing is lost unseen.</param>
+/// <param name="Sums">Sums of the rows above that are printed between the rows.</param>
 /// <param name="Findings">What was in doubt while capturing.</param>
 public sealed record CapturedInvoice(
     Template Template,
@@ -19,6 +20,7 @@ public sealed record CapturedInvoice(
     ImmutableArray<CapturedLine> Taxes,
     ImmutableArray<CapturedLine> Others,
     ImmutableArray<LeftOutLine> LeftOut,
+    ImmutableArray<CapturedSum> Sums,
     ImmutableArray<Finding> Findings)
 {
     public CapturedValue? Find(string field)

@@ -28,11 +28,13 @@ public static class InvoiceCapture
 
         var rows = new CapturedRows();
         var leftOut = ImmutableArray.CreateBuilder<LeftOutLine>();
+        var sums = ImmutableArray.CreateBuilder<CapturedSum>();
         foreach (var block in template.Blocks)
         {
             var result = CaptureBlock(block, invoice, template, fields, rows);
             leftOut.AddRange(result.LeftOut);
             findings.AddRange(result.Findings);
+            sums.AddRange(result.Sums);
             foreach (var draft in result.Rows)
                 findings.AddRange(rows.Add(block, draft, template.Reads));
             if (result.Rows.IsEmpty && block.Required)
@@ -47,7 +49,7 @@ public static class InvoiceCapture
         var isCreditNote = total?.Number < 0
             || template.Recognise.CreditNote.Any(cue => invoice.Pages.Any(cue.IsOn));
         var captured = new CapturedInvoice(
-            template, isCreditNote, fields.ToImmutable(), lines, taxes, [.. rows.Others], leftOut.ToImmutable(), []);
+            template, isCreditNote, fields.ToImmutable(), lines, taxes, [.. rows.Others], leftOut.ToImmutable(), sums.ToImmutable(), []);
         return captured with { Findings = [.. findings, .. CaptureDoubts.Of(captured, invoice)] };
     }
 
@@ -62,12 +64,12 @@ public static class InvoiceCapture
     /// <summary>One row made of header fields, for an invoice with one amount and a sentence; none if the invoice has none of them.</summary>
     private static BlockResult FieldsRow(IsFields rule, IEnumerable<CapturedValue> fields)
     {
-        var row = new RowDraft(0, 0);
+        var row = new RowDraft();
         foreach (var (column, name) in rule.Columns)
         {
             if (fields.FirstOrDefault(field => field.Name == name) is { } field)
                 row.Add(column, new Printed(field.Trace.Raw, field.Trace.Places));
         }
-        return new BlockResult(row.Cells.Count > 0 ? [row] : [], [], []);
+        return new BlockResult(row.Cells.Count > 0 ? [row] : [], [], [], []);
     }
 }

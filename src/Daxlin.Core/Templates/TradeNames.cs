@@ -48,7 +48,7 @@ public static class TradeNames
         [Tax] = ValueKind.Money,
         [Total] = ValueKind.Money,
         [Quantity] = ValueKind.Number,
-        [UnitPrice] = ValueKind.Number,
+        [UnitPrice] = ValueKind.Price,
         [PriceBasis] = ValueKind.Number,
         [DiscountPercent] = ValueKind.Percent,
         ["discountPercent2"] = ValueKind.Percent,

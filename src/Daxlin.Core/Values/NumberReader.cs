@@ -14,12 +14,16 @@ public static class NumberReader
     private const int MostCharacters = 60;
     private const int MostDigits = 27;
 
-    /// <summary>Reads one number with an optional sign and currency mark.</summary>
+    /// <summary>Reads one number with an optional sign, and with a currency mark where money can stand.</summary>
+    /// <param name="isMoney">
+    /// Says that a mark may stand beside it, and that CR makes it negative. Elsewhere letters are units: "12 KR" is no number,
+    /// and "12 CR" are twelve crates.
+    /// </param>
     /// <remarks>
     /// Negative are "-12.00", "−12.00", "12.00-", "(12.00)" and "12.00 CR". A mark may stand before or after:
     /// "GBP 1,204.50", "-£12.00", "£-12.00", "$ (12.00)", "12,00 kr".
     /// </remarks>
-    public static Reading Read(string text, Habits habits)
+    public static Reading Read(string text, Habits habits, bool isMoney = true)
     {
         var rest = text.AsSpan().Trim();
         var mark = "";
@@ -27,9 +31,9 @@ public static class NumberReader
         // At most brackets, a sign and a mark stand around the digits, in any order.
         for (var pass = 0; pass < 4; pass++)
         {
-            if (TakeBrackets(ref rest) || TakeMinus(ref rest))
+            if (TakeBrackets(ref rest) || TakeMinus(ref rest, isMoney))
                 minus++;
-            else if (mark.Length == 0 && TakeMark(ref rest, out var found))
+            else if (isMoney && mark.Length == 0 && TakeMark(ref rest, out var found))
                 mark = found;
             else
                 break;
@@ -51,7 +55,7 @@ public static class NumberReader
         return true;
     }
 
-    private static bool TakeMinus(ref ReadOnlySpan<char> rest)
+    private static bool TakeMinus(ref ReadOnlySpan<char> rest, bool isMoney)
     {
         if (rest.Length < 2)
             return false;
@@ -65,7 +69,7 @@ public static class NumberReader
             rest = rest[..^1].TrimEnd();
             return true;
         }
-        if (rest.EndsWith("CR", StringComparison.OrdinalIgnoreCase) && rest.Length > 2)
+        if (isMoney && rest.EndsWith("CR", StringComparison.OrdinalIgnoreCase) && rest.Length > 2)
         {
             rest = rest[..^2].TrimEnd();
             return true;

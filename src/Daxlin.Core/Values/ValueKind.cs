@@ -8,8 +8,11 @@ public enum ValueKind
     /// <summary>Digits without a decimal mark.</summary>
     Whole,
 
-    /// <summary>A quantity or a price, with as many decimals as are printed.</summary>
+    /// <summary>A quantity or another bare number, with as many decimals as are printed. "5 KR" is none: KR is a unit there.</summary>
     Number,
+
+    /// <summary>A price: as many decimals as are printed, a currency mark beside it or none.</summary>
+    Price,
 
     /// <summary>An amount in the invoice's currency, with no more decimals than the currency has.</summary>
     Money,

@@ -6,7 +6,8 @@ public static class ValueReader
     public static Reading Read(string text, ValueKind kind, Habits habits) => kind switch
     {
         ValueKind.Whole => ReadWhole(text, habits),
-        ValueKind.Number => NumberReader.Read(text, habits),
+        ValueKind.Number => NumberReader.Read(text, habits, isMoney: false),
+        ValueKind.Price => NumberReader.Read(text, habits),
         ValueKind.Money => ReadMoney(text, habits),
         ValueKind.Percent => ReadPercent(text, habits),
         ValueKind.Date => DateReader.Read(text, habits.Dates),
@@ -18,7 +19,7 @@ public static class ValueReader
 
     private static Reading ReadWhole(string text, Habits habits)
     {
-        var reading = NumberReader.Read(text, habits);
+        var reading = NumberReader.Read(text, habits, isMoney: false);
         return reading.Number is { } number && number != decimal.Truncate(number) ? Reading.Faulty("is no whole number") : reading;
     }
 
@@ -34,7 +35,7 @@ public static class ValueReader
 
     private static Reading ReadPercent(string text, Habits habits)
     {
-        var reading = NumberReader.Read(text.Trim().TrimEnd('%').TrimEnd(), habits);
+        var reading = NumberReader.Read(text.Trim().TrimEnd('%').TrimEnd(), habits, isMoney: false);
         return reading.IsGood ? reading : Reading.Faulty("is no percentage");
     }
 

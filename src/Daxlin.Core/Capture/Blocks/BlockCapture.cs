@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Daxlin.Core.Checks;
 using Daxlin.Core.Pages;
 using Daxlin.Core.Templates;
@@ -10,32 +11,58 @@ internal sealed class BlockCapture
 {
     private readonly BlockRule block;
     private readonly InvoicePages pages;
-    private readonly RowGatherer gatherer;
+    private readonly List<BlockSegment> segments = [];
     private readonly LayoutFinder layouts;
     private readonly Habits habits;
     private readonly List<Finding> findings = [];
     private HeadingBand? incomplete;
     private bool orderTold;
 
-    private BlockCapture(BlockRule block, InvoicePages pages, Habits habits, decimal before)
+    private BlockCapture(BlockRule block, InvoicePages pages, Habits habits)
     {
         this.block = block;
         this.pages = pages;
         this.habits = habits;
-        gatherer = new RowGatherer(block, pages, habits, before);
         layouts = new LayoutFinder(block, habits);
     }
 
     /// <param name="before">What the item amounts of the blocks before this one come to, for sums that are carried on.</param>
     public static BlockResult Capture(BlockRule block, InvoicePages pages, Habits habits, decimal before)
     {
-        var capture = new BlockCapture(block, pages, habits, before);
-        capture.Run();
-        return new BlockResult(
-            [.. capture.gatherer.Rows], capture.gatherer.LeftOut, [.. capture.findings, .. capture.gatherer.Findings()]);
+        var capture = new BlockCapture(block, pages, habits);
+        capture.FindSegments();
+        var (lines, doubts) = RowParting.Decide(LineRoles.Of(block, capture.segments, pages, habits, before), block);
+        var result = RowBuilder.Build(block, block.Closes.IsEmpty ? WithoutWhatFollows(lines) : lines, doubts);
+        return result with { Findings = [.. capture.findings, .. result.Findings] };
     }
 
-    private void Run()
+    /// <summary>
+    /// The lines without those that stand well below the last row of a block that nothing closes, and can be none of its
+    /// rows: the page's foot under a tax table.
+    /// </summary>
+    private static ImmutableArray<BlockLine> WithoutWhatFollows(ImmutableArray<BlockLine> lines)
+    {
+        var end = lines.Length;
+        while (end > 0 && lines[end - 1].Role is LineRole.Unaccounted or LineRole.Furniture or LineRole.Sum)
+            end--;
+        var widest = 0.0;
+        for (var index = 1; index < lines.Length; index++)
+        {
+            if (lines[index - 1].Page != lines[index].Page)
+                continue;
+            var gap = lines[index].Line.Box.Top - lines[index - 1].Line.Box.Bottom;
+            if (index < end)
+                widest = Math.Max(widest, gap);
+            else if (gap > Math.Max(widest, WellBelow * lines[index].Size))
+                return lines[..index];
+        }
+        return lines;
+    }
+
+    /// <summary>What stands further below the last row than this many times the type's size, and than any row below another, is no part of a block.</summary>
+    private const double WellBelow = 1.5;
+
+    private void FindSegments()
     {
         var byEdges = !block.Columns.Any(column => column.Heading is not null);
         var (opened, open, seen) = (block.Opens is null, false, false);
@@ -66,10 +93,9 @@ internal sealed class BlockCapture
                 continue;
             }
             var closing = ClosingLine(page, start);
-            gatherer.Take(page, start, closing, belowHeadings: band is { IsWhole: true }, cutter!);
+            segments.Add(new BlockSegment(page, start, closing, BelowHeadings: band is { IsWhole: true }, cutter!));
             open = closing == page.Lines.Length;
         }
-        gatherer.End();
         if (open && block.Closes.Length > 0)
         {
             findings.Add(Finding.Hold(

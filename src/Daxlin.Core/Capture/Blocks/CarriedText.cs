@@ -7,45 +7,22 @@ namespace Daxlin.Core.Capture.Blocks;
 /// <summary>Text that stands once and is meant for all rows below it, until the next: sections, delivery notes.</summary>
 internal sealed class CarriedText(BlockRule block)
 {
-    private readonly Dictionary<string, Printed> carried = [];
+    private readonly Dictionary<string, (Printed Text, TextLine Line, bool IsUsed)> carried = [];
 
-    /// <summary>Puts what is carried by now onto a row.</summary>
-    public void PutOnto(RowDraft row)
-    {
-        foreach (var (name, text) in carried)
-            row.Add(name, text);
-    }
-
-    public bool Has(string column) => carried.ContainsKey(column);
-
-    /// <summary>Takes what stands above the block on its page.</summary>
-    public void TakePageHead(Page page, int start)
-    {
-        foreach (var rule in block.Carry.Where(rule => rule.InPageHead))
-        {
-            for (var index = 0; index < start; index++)
-            {
-                if (rule.Pattern!.Match(page.Lines[index].Text) is { Success: true } match)
-                    carried[rule.Column] = TextOf(page.Lines[index], match);
-            }
-        }
-    }
-
+    /// <summary>The rule whose pattern a line has, or null.</summary>
     /// <param name="cutter">Null where the block has no columns that a line could begin in.</param>
-    public bool TakeByPattern(TextLine line, LineCutter? cutter)
+    public static CarryRule? RuleByPattern(BlockRule block, TextLine line, LineCutter? cutter)
     {
         foreach (var rule in block.Carry)
         {
-            if (rule.InPageHead || rule.Pattern?.IsMatch(line.Text) != true || !BeginsIn(rule, line, cutter))
-                continue;
-            carried[rule.Column] = TextOf(line, rule.Pattern.Match(line.Text));
-            return true;
+            if (!rule.InPageHead && rule.Pattern?.IsMatch(line.Text) == true && BeginsIn(rule, line, cutter))
+                return rule;
         }
-        return false;
+        return null;
     }
 
     /// <summary>The rule by which a line is carried for the place where it begins, or null.</summary>
-    public CarryRule? RuleByPlace(TextLine line, LineCutter cutter)
+    public static CarryRule? RuleByPlace(BlockRule block, TextLine line, LineCutter cutter)
     {
         foreach (var rule in block.Carry)
         {
@@ -55,7 +32,42 @@ internal sealed class CarriedText(BlockRule block)
         return null;
     }
 
-    public void Take(CarryRule rule, TextLine line) => carried[rule.Column] = Printed.Of(line.Page, line.Words.AsSpan());
+    /// <summary>Puts what is carried by now onto a row.</summary>
+    public void PutOnto(RowDraft row)
+    {
+        foreach (var (name, entry) in carried)
+        {
+            row.Add(name, entry.Text);
+            carried[name] = entry with { IsUsed = true };
+        }
+    }
+
+    /// <summary>Takes what stands above the block on its page.</summary>
+    public void TakePageHead(Page page, int start)
+    {
+        foreach (var rule in block.Carry.Where(rule => rule.InPageHead))
+        {
+            for (var index = 0; index < start; index++)
+            {
+                // A page head that has no row below it on its page is the head of one that has none.
+                if (rule.Pattern!.Match(page.Lines[index].Text) is { Success: true } match)
+                    carried[rule.Column] = (TextOf(page.Lines[index], match), page.Lines[index], true);
+            }
+        }
+    }
+
+    /// <summary>Takes a line for the rows below.</summary>
+    /// <returns>The line before it, if no row has taken that one and it says something else.</returns>
+    public TextLine? Take(CarryRule rule, TextLine line)
+    {
+        var text = rule.Pattern?.Match(line.Text) is { Success: true } match ? TextOf(line, match) : Printed.Of(line.Page, line.Words.AsSpan());
+        var lost = carried.TryGetValue(rule.Column, out var before) && !before.IsUsed && before.Text.Text != text.Text ? before.Line : null;
+        carried[rule.Column] = (text, line, false);
+        return lost;
+    }
+
+    /// <summary>The lines that no row has taken.</summary>
+    public IEnumerable<TextLine> Unused => carried.Values.Where(entry => !entry.IsUsed).Select(entry => entry.Line);
 
     private static Printed TextOf(TextLine line, Match match)
     {

@@ -1,5 +1,6 @@
 using Daxlin.Core.Pages;
 using Daxlin.Core.Templates;
+using Daxlin.Core.Values;
 
 namespace Daxlin.Core.Capture.Blocks;
 
@@ -15,6 +16,9 @@ internal sealed record ColumnSpan(ColumnRule? Rule, Box Heading, double Left, do
     /// be on their line.
     /// </summary>
     public bool IsFilled { get; init; } = Rule is { Required: true, Fold: Fold.None or Fold.Down };
+
+    /// <summary>Says that amounts stand in the column, with a currency's mark or without.</summary>
+    public bool HoldsMoney => Rule?.Kind is ValueKind.Money or ValueKind.Price;
 
     public double Apart(double left, double right) => Math.Max(0, Math.Max(Left - right, left - Right));
 

@@ -6,7 +6,7 @@ using Daxlin.Core.Templates;
 
 namespace Daxlin.Core.Capture.Blocks;
 
-/// <summary>Keeps account of the lines of a block that are part of no row, and of what is in doubt about the others.</summary>
+/// <summary>Keeps account of the words of a block that are part of no row, and of what is in doubt about the others.</summary>
 internal sealed class LineAccount(BlockRule block)
 {
     private const int LongestQuote = 80;
@@ -15,6 +15,10 @@ internal sealed class LineAccount(BlockRule block)
     private readonly List<(int AfterRow, TextLine Line)> unaccounted = [];
     private readonly List<Finding> doubts = [];
 
+    public const string Furniture = "page furniture";
+    public const string ByTemplate = "left out by the template";
+    public const string SumOfRows = "a sum of the rows above";
+    public const string Stranger = "under a heading that the template does not speak of";
     private const string Unaccounted = "not accounted for";
 
     public void AddLeftOut(TextLine line, string why) => leftOut.Add((line, why));
@@ -26,30 +30,35 @@ internal sealed class LineAccount(BlockRule block)
         AddLeftOut(line, Unaccounted);
     }
 
-    /// <summary>A line that may be a heading as well as text of a row: nothing tells the two apart at a page's edge.</summary>
-    public void AddHeadingOrText(TextLine line, string where, int row) => doubts.Add(Finding.Hold(
-        "heading-or-text",
-        $"“{Shortened(line.Text)}” {where} of page {Text(line.Page)} may be a heading or text of row {Text(row)} of the block {block.Name}.",
-        block.Name));
+    /// <summary>A line that may be something else than what it was taken for.</summary>
+    public void AddDoubt(TextLine line, PartingDoubt doubt)
+    {
+        var (above, below) = (Text(doubt.RowsAbove), Text(doubt.RowsAbove + 1));
+        var chosen = doubt.Chosen == RowParting.Part.Above ? above : below;
+        var (code, says) = (doubt.Chosen, doubt.Instead) switch
+        {
+            (RowParting.Part.Neither, _) => (
+                "heading-or-text",
+                $"may be a heading or text of row {(doubt.Instead == RowParting.Part.Above ? above : below)}; both would stand there."),
+            (_, RowParting.Part.Neither) => (
+                "text-apart",
+                $"stands apart from the text of row {chosen}; it may be a heading or no part of it. “carry” or “leaveOut” can speak of it."),
+            _ => ("row-doubtful", $"may be text of row {above} or of row {below}: it was taken for row {chosen}, and stands about as well in the other."),
+        };
+        doubts.Add(Finding.Hold(
+            code, $"“{Shortened(line.Text)}” on page {Text(line.Page)}, block {block.Name}, {says}", block.Name));
+    }
 
-    /// <summary>All lines that are part of no row, in the order in which they were met.</summary>
-    /// <param name="isSum">
-    /// Tells a sum that stands without its figure: brought forward before there is any, in the words of those that have one.
-    /// </param>
-    public ImmutableArray<LeftOutLine> LeftOut(Func<TextLine, bool> isSum) => [.. leftOut.Select(entry => new LeftOutLine(
-        block.Name, new PlaceOnPage(entry.Line.Page, entry.Line.Box), entry.Line.Text,
-        entry.Why == Unaccounted && isSum(entry.Line) ? SumOfRows : entry.Why))];
-
-    /// <summary>Why a line is left out that states what the rows above come to.</summary>
-    public const string SumOfRows = "a sum of the rows above";
+    /// <summary>All words that are part of no row, in the order in which they were met.</summary>
+    public ImmutableArray<LeftOutLine> LeftOut =>
+        [.. leftOut.Select(entry => new LeftOutLine(block.Name, new PlaceOnPage(entry.Line.Page, entry.Line.Box), entry.Line.Text, entry.Why))];
 
     /// <param name="rows">How many rows the block has.</param>
-    /// <param name="isSum">As for <see cref="LeftOut"/>.</param>
-    public IEnumerable<Finding> Findings(int rows, Func<TextLine, bool> isSum)
+    public IEnumerable<Finding> Findings(int rows)
     {
         foreach (var doubt in doubts)
             yield return doubt;
-        foreach (var group in unaccounted.Where(entry => !isSum(entry.Line)).GroupBy(entry => entry.AfterRow))
+        foreach (var group in unaccounted.GroupBy(entry => entry.AfterRow))
         {
             var lines = group.Select(entry => entry.Line).ToList();
             var where = group.Key == 0 ? "before the first row"
@@ -58,7 +67,8 @@ internal sealed class LineAccount(BlockRule block)
             var count = lines.Count == 1 ? "1 printed line is" : $"{Text(lines.Count)} printed lines are";
             yield return Finding.Hold(
                 "text-unaccounted",
-                $"{count} not accounted for {where} of the block {block.Name}: “{Shortened(lines[0].Text)}”.",
+                $"{count} not accounted for {where} of the block {block.Name}: “{Shortened(lines[0].Text)}”. "
+                + "“leaveOut”, “carry”, “rowsUnder” or a “fold” can speak of it.",
                 block.Name);
         }
     }

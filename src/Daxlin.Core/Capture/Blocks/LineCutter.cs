@@ -1,4 +1,3 @@
-using System.Collections.Immutable;
 using Daxlin.Core.Pages;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Values;
@@ -8,14 +7,21 @@ namespace Daxlin.Core.Capture.Blocks;
 /// <summary>Cuts the words of a line into the columns of a layout.</summary>
 internal sealed class LineCutter(ColumnLayout layout, string? begins, Habits habits)
 {
+    private readonly List<Word>[] cut = [.. layout.Columns.Select(_ => new List<Word>())];
+
     /// <summary>Index of the column that is filled where a row begins; -1 if the page has none such.</summary>
     public int Begins { get; } = IndexOf(layout, begins);
+
+    public int Count => layout.Columns.Length;
 
     /// <summary>How far to the right a column's text was seen, or its hard edge.</summary>
     public double RightOf(int column) => layout.Columns[column].Right;
 
     /// <summary>Where the block begins and ends from left to right.</summary>
     public (double Left, double Right) Bounds => (layout.Columns[0].Left, layout.Columns[^1].Right);
+
+    /// <summary>The rules of the layout's columns, by index; null for strangers.</summary>
+    public ColumnRule? RuleOf(int column) => layout.Columns[column].Rule;
 
     private static int IndexOf(ColumnLayout layout, string? name)
     {
@@ -27,13 +33,8 @@ internal sealed class LineCutter(ColumnLayout layout, string? begins, Habits hab
         return -1;
     }
 
-    /// <summary>How far left of its column's text a wrapped line may begin, in points.</summary>
-    private const double Outdent = 3;
-
-    private readonly List<Word>[] cut = [.. layout.Columns.Select(_ => new List<Word>())];
-
-    /// <summary>Words of an item row by the index of their column. The lists are filled anew by the next call.</summary>
-    public List<Word>[] Cut(TextLine line)
+    /// <summary>Words of an item row by the index of their column.</summary>
+    public CutLine Cut(TextLine line)
     {
         foreach (var words in cut)
             words.Clear();
@@ -41,7 +42,7 @@ internal sealed class LineCutter(ColumnLayout layout, string? begins, Habits hab
             CutAtEdges(line);
         else
             CutByCells(line);
-        return cut;
+        return new CutLine(cut);
     }
 
     private void CutAtEdges(TextLine line)
@@ -85,48 +86,73 @@ internal sealed class LineCutter(ColumnLayout layout, string? begins, Habits hab
     /// <summary>A cell within one column's span goes there whole; one across several is shared out word by word.</summary>
     private void CutByCells(TextLine line)
     {
-        List<(Cell Cell, int First, int Last)>? across = null;
-        for (var index = 0; index < line.Cells.Length; index++)
+        var words = line.Words.AsSpan();
+        List<(int Start, int End, int First, int Last)>? across = null;
+        for (var (start, end) = (0, 0); start < words.Length; start = end)
         {
-            var cell = line.Cells[index];
-            var (first, last) = ColumnsUnder(cell.Box);
-            // A sign at the left edge of a cell goes with the digits at its right, wherever they are put.
-            if (IsLoneMark(cell) && index + 1 < line.Cells.Length && !IsLoneMark(line.Cells[^1])
-                && IsFigure(line.Cells[index + 1].Words[0].Text))
-            {
-                (first, last) = ColumnsUnder(line.Cells[index + 1].Box);
-                first = last;
-            }
+            end = EndOfCell(words, start);
+            var (first, last) = ColumnsUnder(BoxOf(words[start..end]));
+            if (IsLeftEdgeMark(words, start, start) && end == start + 1 && ColumnsUnder(BoxOf(words[end..EndOfCell(words, end)])) is var right && HoldsMoney(right.Last))
+                first = last = right.Last;
             if (first == last)
-                cut[first].AddRange(cell.Words);
+                cut[first].AddRange(words[start..end]);
             else
-                (across ??= []).Add((cell, first, last));
+                (across ??= []).Add((start, end, first, last));
         }
         if (across is null)
             return;
         // Cells that stand in one column come first: what they fill need not be filled by the others.
-        foreach (var (cell, first, last) in across)
-        {
-            var words = GluedWords.Part(cell.Words, habits);
-            var assigned = WordAssignment.Assign(
-                words, layout.Columns.AsSpan()[first..(last + 1)], habits, filled: column => cut[first + column].Count > 0);
-            for (var word = 0; word < words.Length; word++)
-            {
-                var column = cut[first + assigned[word]];
-                // Parted for nothing: both parts went to one column.
-                if (word > 0 && assigned[word] == assigned[word - 1] && words[word].IsGluedTo(words[word - 1]))
-                    column[^1] = column[^1].JoinedWith(words[word]);
-                else
-                    column.Add(words[word]);
-            }
-        }
-        foreach (var words in cut)
-            words.Sort((a, b) => a.Box.Left.CompareTo(b.Box.Left));
+        foreach (var (start, end, first, last) in across)
+            ShareOut(words[start..end], first, last);
+        foreach (var column in cut)
+            column.Sort((a, b) => a.Box.Left.CompareTo(b.Box.Left));
     }
 
-    private static bool IsFigure(string text) => text.AsSpan().ContainsAnyInRange('0', '9') || Printed.IsDash(text);
+    private void ShareOut(ReadOnlySpan<Word> cell, int first, int last)
+    {
+        var words = GluedWords.Part(cell, habits);
+        var assigned = WordAssignment.Assign(
+            words, layout.Columns.AsSpan()[first..(last + 1)], habits, filled: column => cut[first + column].Count > 0);
+        for (var word = 0; word < words.Length; word++)
+        {
+            var column = cut[first + assigned[word]];
+            // Parted for nothing: both parts went to one column.
+            if (word > 0 && assigned[word] == assigned[word - 1] && words[word].IsGluedTo(words[word - 1]))
+                column[^1] = column[^1].JoinedWith(words[word]);
+            else
+                column.Add(words[word]);
+        }
+    }
 
-    private bool IsLoneMark(Cell cell) => cell.Words.Length == 1 && habits.Currency.CanBePrintedAs(cell.Words[0].Text);
+    /// <summary>
+    /// Index after the last word of the cell that begins at a word. A currency's sign at the left edge of its cell, far from
+    /// its figure, begins a cell also where the column on its left is near: <c>20% £      12.00</c>.
+    /// </summary>
+    private int EndOfCell(ReadOnlySpan<Word> words, int start)
+    {
+        var end = start + 1;
+        while (end < words.Length && !TextLine.IsCellGap(words[end - 1], words[end]) && !IsLeftEdgeMark(words, end, start))
+            end++;
+        return end;
+    }
+
+    /// <summary>Says that a word is a mark of the invoice's currency that belongs to the figure a gap away on its right.</summary>
+    /// <param name="start">Index of the first word that stands close before it, or its own.</param>
+    private bool IsLeftEdgeMark(ReadOnlySpan<Word> words, int at, int start)
+    {
+        if (at + 1 >= words.Length || !TextLine.IsCellGap(words[at], words[at + 1]) || !habits.Currency.CanBePrintedAs(words[at].Text)
+            || !(words[at + 1].Text.AsSpan().ContainsAnyInRange('0', '9') || Printed.IsDash(words[at + 1].Text)))
+            return false;
+        if (start == at)
+            return true;
+        // A code or a word, as kr, ends a text as well ("Voucher 50 EUR      2"), and any mark an amount ("12,00 €      24,00 €").
+        return !char.IsLetter(words[at].Text[0])
+            && !(char.IsAsciiDigit(words[at - 1].Text[^1]) && HoldsMoney(ColumnsUnder(BoxOf(words[start..at])).Last));
+    }
+
+    private bool HoldsMoney(int column) => layout.Columns[column].HoldsMoney;
+
+    private static Box BoxOf(ReadOnlySpan<Word> words) => words[0].Box.Union(words[^1].Box);
 
     private (int First, int Last) ColumnsUnder(Box box)
     {
@@ -152,6 +178,9 @@ internal sealed class LineCutter(ColumnLayout layout, string? begins, Habits hab
         return nearest;
     }
 
+    /// <summary>How far left of its column's text a wrapped line may begin, in points.</summary>
+    private const double Outdent = 3;
+
     /// <summary>How far right of its column's text a wrapped line may begin, in points: an indent, no more.</summary>
     private const double Indent = 30;
 
@@ -171,9 +200,4 @@ internal sealed class LineCutter(ColumnLayout layout, string? begins, Habits hab
         }
         return column;
     }
-
-    /// <summary>The rules of the layout's columns, by index; null for strangers.</summary>
-    public ColumnRule? RuleOf(int column) => layout.Columns[column].Rule;
-
-    public int Count => layout.Columns.Length;
 }

@@ -20,7 +20,7 @@ internal sealed class PatternBlockCapture(BlockRule block, Regex row, InvoicePag
         var capture = new PatternBlockCapture(block, row, pages);
         capture.Run();
         return new BlockResult(
-            [.. capture.rows], capture.account.LeftOut(isSum: _ => false), [.. capture.account.Findings(capture.rows.Count, isSum: _ => false)]);
+            [.. capture.rows], capture.account.LeftOut, [], [.. capture.account.Findings(capture.rows.Count)]);
     }
 
     private void Run()
@@ -45,29 +45,35 @@ internal sealed class PatternBlockCapture(BlockRule block, Regex row, InvoicePag
     private void Take(TextLine line)
     {
         if (block.LeaveOut.Any(pattern => pattern.IsMatch(line.Text)))
-            account.AddLeftOut(line, "left out by the template");
+            account.AddLeftOut(line, LineAccount.ByTemplate);
         else if (row.Match(line.Text) is { Success: true } match)
             AddRow(line, match);
-        else if (carried.TakeByPattern(line, cutter: null))
-            return;
+        else if (CarriedText.RuleByPattern(block, line, cutter: null) is { } carry)
+            Carry(carry, line);
         else if (rows.Count > 0 && block.RowsUnder.FirstOrDefault(rule => rule.Line.IsMatch(line.Text)) is { } under)
             rows[^1].Under.Add((under, line));
         else if (block.Opens is null || block.Closes.IsEmpty)
             return;
-        else if (pages.IsHead(line) || pages.IsFoot(line))
-            account.AddLeftOut(line, "page furniture");
+        else if (pages.Furniture.IsHead(line) || pages.Furniture.IsFoot(line))
+            account.AddLeftOut(line, LineAccount.Furniture);
         else
             account.AddUnaccounted(line, rows.Count);
+    }
+
+    private void Carry(CarryRule rule, TextLine line)
+    {
+        if (carried.Take(rule, line) is { } lost)
+            account.AddUnaccounted(lost, rows.Count);
     }
 
     private void AddRow(TextLine line, Match match)
     {
         if (block.OnlyRows?.IsMatch(line.Text) == false)
         {
-            account.AddLeftOut(line, "left out by the template");
+            account.AddLeftOut(line, LineAccount.ByTemplate);
             return;
         }
-        var draft = new RowDraft(line.Page, line.Box.Bottom);
+        var draft = new RowDraft();
         carried.PutOnto(draft);
         foreach (var column in block.Columns)
         {

@@ -1,4 +1,3 @@
-using System.Runtime.InteropServices;
 using Daxlin.Core.Pages;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Values;
@@ -8,12 +7,11 @@ namespace Daxlin.Core.Capture.Blocks;
 /// <summary>Tells the line on which a row begins.</summary>
 internal static class RowBeginning
 {
-    /// <param name="cut">The line's words by the index of their column.</param>
-    public static bool Is(RowRule rule, TextLine line, List<Word>[] cut, LineCutter cutter, Habits habits) => rule switch
+    public static bool Is(RowRule rule, TextLine line, CutLine cut, LineCutter cutter, Habits habits) => rule switch
     {
         BeginsMatching matching => matching.Line.IsMatch(line.Text),
-        BeginsFilled filled => cutter.Begins >= 0 && cut[cutter.Begins].Count > 0
-            && IsFilled(filled, Printed.Of(line.Page, CollectionsMarshal.AsSpan(cut[cutter.Begins])), cutter.RuleOf(cutter.Begins)!, habits),
+        BeginsFilled filled => cutter.Begins >= 0 && cut.Has(cutter.Begins)
+            && IsFilled(filled, Printed.Of(line.Page, cut[cutter.Begins]), cutter.RuleOf(cutter.Begins)!, habits),
         _ => false,
     };
 

@@ -1,16 +1,12 @@
-using System.Runtime.InteropServices;
 using Daxlin.Core.Pages;
 using Daxlin.Core.Templates;
 
 namespace Daxlin.Core.Capture.Blocks;
 
 /// <summary>A row while its lines are being gathered.</summary>
-internal sealed class RowDraft(int page, double bottom)
+internal sealed class RowDraft
 {
     private const int UsualColumns = 10;
-
-    /// <summary>A wrapped line follows its row within this part of the type's height.</summary>
-    private const double FoldGap = 1.5;
 
     private List<(RowsUnderRule Rule, TextLine Line)>? under;
 
@@ -20,40 +16,25 @@ internal sealed class RowDraft(int page, double bottom)
     /// <summary>The lines of the lists under the row.</summary>
     public List<(RowsUnderRule Rule, TextLine Line)> Under => under ??= [];
 
-    /// <summary>The page and the lower end of what was gathered last.</summary>
-    public (int Page, double Bottom) End { get; private set; } = (page, bottom);
-
-    /// <summary>How many lines of its text stand above its figures.</summary>
-    public int LinesAbove { get; set; }
-
     public void Add(string column, Printed printed, bool joinsHyphens = false) =>
         Cells[column] = Cells.TryGetValue(column, out var before) ? before.With(printed, joinsHyphens) : printed;
 
     /// <summary>Adds the words of a line by the columns that they were cut into.</summary>
-    public void Add(TextLine line, List<Word>[] cut, LineCutter cutter)
+    public void Add(BlockLine line)
     {
-        for (var column = 0; column < cut.Length; column++)
+        for (var column = 0; column < line.Cut.Columns; column++)
         {
-            if (cut[column].Count > 0 && cutter.RuleOf(column) is { } rule)
-                Add(rule.Name, Printed.Of(line.Page, CollectionsMarshal.AsSpan(cut[column])), rule.JoinsHyphens);
+            if (line.Cut.Has(column) && line.Cutter.RuleOf(column) is { } rule)
+                Add(rule.Name, Printed.Of(line.Page, line.Cut[column]), rule.JoinsHyphens);
         }
-        EndsAt(line);
     }
 
-    /// <summary>Adds wrapped text.</summary>
-    public void Fold(WaitingLine wrapped)
+    /// <summary>Adds wrapped text, or, where rows are parted by gaps or rulings, whatever else stands within one.</summary>
+    public void Fold(BlockLine line)
     {
-        foreach (var (column, cell) in wrapped.Parts)
-            Add(column.Name, Printed.Of(wrapped.Line.Page, cell.Words), column.JoinsHyphens);
-        EndsAt(wrapped.Line);
+        if (line.Text.IsEmpty)
+            Add(line);
+        foreach (var (column, cell) in line.Text)
+            Add(column.Name, Printed.Of(line.Page, cell.Words), column.JoinsHyphens);
     }
-
-    /// <summary>The line that was gathered last; null for a row that stands nowhere.</summary>
-    public TextLine? LastLine { get; private set; }
-
-    public void EndsAt(TextLine line) => (End, LastLine) = ((line.Page, line.Box.Bottom), line);
-
-    /// <summary>Says that a line stands so close below that it may be more of the row; over a page break any may.</summary>
-    public bool IsFollowedBy(TextLine line) =>
-        End.Page != line.Page || line.Box.Top - End.Bottom <= FoldGap * line.Words[0].Size;
 }

@@ -1,4 +1,3 @@
-using System.Runtime.InteropServices;
 using Daxlin.Core.Pages;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Values;
@@ -7,22 +6,21 @@ namespace Daxlin.Core.Capture.Blocks;
 
 /// <summary>Tells lines that state what the rows above come to: carried forward, brought forward, a section's subtotal.</summary>
 /// <remarks>
-/// Such a line has an amount and none of the other figures of a row, and its amount is the sum of the rows so far, or of
-/// those since the last such line. A line of any other amount is left to be a row or a finding: whatever is taken for a
-/// sum wrongly would be missing from the subtotal.
+/// Such a line has words, an amount under the amounts, and no other figure of its own, and its amount is the sum of the
+/// rows so far, or of those since the last such line. "Subtotal site 16" has a figure in its words, not beside them. A line
+/// of any other amount is left to be a row or a finding: whatever is taken for a sum wrongly would be missing from the
+/// subtotal.
 /// </remarks>
 internal sealed class RunningSums
 {
-    /// <summary>The words, a currency mark, the amount; rows have more, and need not be cut to be told.</summary>
-    private const int MostCells = 3;
-
     private readonly Habits habits;
     private readonly decimal before;
     private readonly List<decimal> marks = [];
     private readonly HashSet<string> words = [];
+    private readonly List<Box> labels = [];
     private readonly ColumnRule? amount;
     private readonly bool applies;
-    private int counted;
+    private bool hasRows;
     private decimal sum;
 
     /// <param name="before">What the item amounts of the blocks before come to.</param>
@@ -35,40 +33,72 @@ internal sealed class RunningSums
             column => column is { IsPlaced: true, Required: true, Kind: not ValueKind.Text } && column.Name != TradeNames.Amount);
     }
 
-    public bool IsSum(TextLine line, LineCutter cutter, List<RowDraft> rows)
+    /// <summary>Counts the amount of a row.</summary>
+    public void AddRow(CutLine cut, LineCutter cutter, int page)
     {
-        if (!applies || amount is null || line.Cells.Length > MostCells || !line.Words[^1].Text.AsSpan().ContainsAnyInRange('0', '9'))
-            return false;
-        var cut = cutter.Cut(line);
-        Printed? stated = null;
-        for (var column = 0; column < cut.Length; column++)
+        hasRows = true;
+        sum += AmountIn(cut, cutter, page) ?? 0;
+    }
+
+    /// <summary>What a line states that the rows above come to, and what they do come to; null if it states no such thing.</summary>
+    /// <remarks>The two differ only where the line has the words of another that was told by its amount.</remarks>
+    public RowSum? SumOn(TextLine line, CutLine cut, LineCutter cutter)
+    {
+        if (!applies || amount is null || !line.Words[^1].Text.AsSpan().ContainsAnyInRange('0', '9') || AmountIn(cut, cutter, line.Page) is not { } stated)
+            return null;
+        for (var column = 0; column < cut.Columns; column++)
         {
-            if (cut[column].Count == 0 || cutter.RuleOf(column) is not { } rule)
-                continue;
-            if (rule.Name == TradeNames.Amount)
-                stated = Printed.Of(line.Page, CollectionsMarshal.AsSpan(cut[column]));
-            else if (rule.Kind != ValueKind.Text)
-                return false;
+            // A figure of a row's own: its price, its quantity. Words are none, whichever column they stand in.
+            if (cut.Has(column) && cutter.RuleOf(column) is { Kind: not ValueKind.Text } rule && rule != amount
+                && Printed.Of(line.Page, cut[column]).Read(rule.Tidy, rule.Kind, habits).Reading.IsGood && !IsInWords(cut[column], line))
+                return null;
         }
-        if (stated?.Read(amount.Tidy, amount.Kind, habits).Reading.Number is not { } number)
-            return false;
-        Count(rows);
         // Nothing is carried but before the first row; an item that is free of charge is no sum.
-        if (number == 0 ? rows.Count > 0 || before != 0 : !marks.Append(0m).Any(mark => sum - mark == number))
-            return false;
+        var isRight = stated == 0 ? !hasRows && before == 0 : marks.Append(0m).Any(mark => sum - mark == stated);
+        if (!isRight && !words.Contains(Words(line)))
+            return null;
+        var since = isRight ? stated : sum - marks[^1];
         marks.Add(sum);
         words.Add(Words(line));
-        return true;
+        labels.Add(LabelOf(line));
+        return new RowSum(stated, since);
     }
 
-    /// <summary>Says that a line has the words of a sum that was told by its amount.</summary>
-    public bool HasWordsOf(TextLine line) => words.Count > 0 && words.Contains(Words(line));
+    /// <summary>
+    /// Says that a line is a sum without its figure: it has the words of one that was told by its amount, or stands before
+    /// all rows, without any figure, where the words of such a one stand.
+    /// </summary>
+    public bool IsBlankSum(TextLine line, bool isBeforeRows) => words.Count > 0 && (words.Contains(Words(line))
+        || (isBeforeRows && !line.Text.AsSpan().ContainsAnyInRange('0', '9') && labels.Exists(label => IsAligned(label, line.Box))));
 
-    private void Count(List<RowDraft> rows)
+    /// <summary>Says that figures stand in one cell with words before them: the 16 of "Subtotal site 16".</summary>
+    private static bool IsInWords(ReadOnlySpan<Word> figures, TextLine line)
     {
-        for (; counted < rows.Count; counted++)
-            sum += rows[counted].Cells.GetValueOrDefault(TradeNames.Amount)?.Read(amount!.Tidy, amount.Kind, habits).Reading.Number ?? 0;
+        foreach (var cell in line.Cells)
+        {
+            if (ReferenceEquals(cell.Words[^1], figures[^1]))
+                return !ReferenceEquals(cell.Words[0], figures[0]) && cell.Text.Any(char.IsLetter);
+        }
+        return false;
     }
+
+    private decimal? AmountIn(CutLine cut, LineCutter cutter, int page)
+    {
+        for (var column = 0; column < cut.Columns; column++)
+        {
+            if (cut.Has(column) && cutter.RuleOf(column) is { } rule && rule == amount)
+                return Printed.Of(page, cut[column]).Read(amount.Tidy, amount.Kind, habits).Reading.Number;
+        }
+        return null;
+    }
+
+    private static Box LabelOf(TextLine line) => line.Cells[0].Box;
+
+    private static bool IsAligned(Box label, Box line) =>
+        Math.Abs(label.Left - line.Left) <= SameEdge || Math.Abs(label.Right - line.Right) <= SameEdge;
+
+    /// <summary>In points: what is set by one tabulator.</summary>
+    private const double SameEdge = 2;
 
     private static string Words(TextLine line) => string.Concat(line.Text.Where(char.IsLetter));
 }

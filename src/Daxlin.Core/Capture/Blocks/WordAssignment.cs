@@ -82,6 +82,12 @@ internal static class WordAssignment
             assigned.AsSpan(start, end - start).Fill(column - 1);
             end = start;
         }
+        // A word is two only where its second part begins an amount: "PAL-EUR" is a code, whatever column follows it.
+        for (var word = 1; word < n; word++)
+        {
+            if (words[word].IsGluedTo(words[word - 1]) && !columns[assigned[word]].HoldsMoney)
+                assigned[word] = assigned[word - 1];
+        }
         return assigned;
     }
 

@@ -9,11 +9,16 @@ internal static partial class SharedParts
     /// <summary>The most fields, columns or blocks of one kind that a template may have.</summary>
     public const int Most = 100;
 
-    public static ValueKind ReadKind(JsonPlace? place, string name, FaultList faults) => faults.OneOf(
-        place, TradeNames.KindOf(name),
-        ("text", ValueKind.Text), ("whole", ValueKind.Whole), ("number", ValueKind.Number), ("money", ValueKind.Money),
-        ("percent", ValueKind.Percent), ("date", ValueKind.Date), ("iban", ValueKind.Iban), ("currency", ValueKind.Currency),
-        ("yesNo", ValueKind.YesNo));
+    public static ValueKind ReadKind(JsonPlace? place, string name, FaultList faults)
+    {
+        var kind = faults.OneOf(
+            place, TradeNames.KindOf(name),
+            ("text", ValueKind.Text), ("whole", ValueKind.Whole), ("number", ValueKind.Number), ("price", ValueKind.Price),
+            ("money", ValueKind.Money), ("percent", ValueKind.Percent), ("date", ValueKind.Date), ("iban", ValueKind.Iban),
+            ("currency", ValueKind.Currency), ("yesNo", ValueKind.YesNo));
+        // A unit price is a price, also where a template calls it a number.
+        return kind == ValueKind.Number && TradeNames.KindOf(name) == ValueKind.Price ? ValueKind.Price : kind;
+    }
 
     public static Cue? ReadCue(JsonPlace? place, FaultList faults) => place is null ? null : new Cue(faults.Texts(place));
 

@@ -1,0 +1,68 @@
+using System.Collections.Immutable;
+using System.Text.RegularExpressions;
+
+namespace Daxlin.Core.Capture.Blocks;
+
+/// <summary>Tells lines that repeat row by row with other figures, and lines of several cells: they are lists, not wrapped text.</summary>
+/// <remarks>
+/// "Meter 4711: 12,340 to 12,980" under each row stands in the column of the descriptions too. It does not read like the
+/// text it follows: its first word would have fitted on the line above, and another row has the same with other figures.
+/// </remarks>
+internal sealed partial class RepeatedForms
+{
+    private const double Unlike = 1;
+
+    private readonly ImmutableArray<BlockLine> lines;
+    private readonly TextPitch pitch;
+
+    /// <summary>Under how many rows a form stands.</summary>
+    private readonly Dictionary<string, int> counts = [];
+
+    /// <summary>Under so many rows a form repeats row by row: half of those that have text under them.</summary>
+    private readonly int fewest;
+
+    public RepeatedForms(ImmutableArray<BlockLine> lines, TextPitch pitch)
+    {
+        (this.lines, this.pitch) = (lines, pitch);
+        var seen = new HashSet<string>();
+        var (isNew, rows) = (true, 0);
+        for (var index = 0; index < lines.Length; index++)
+        {
+            if (lines[index].Role is LineRole.Row or LineRole.RowLeftOut)
+            {
+                isNew = true;
+                seen.Clear();
+                continue;
+            }
+            if (lines[index].Role != LineRole.Open)
+                continue;
+            rows += isNew ? 1 : 0;
+            isNew = false;
+            if (FormOf(index) is { } form && seen.Add(form))
+                counts[form] = counts.GetValueOrDefault(form) + 1;
+        }
+        fewest = Math.Max(2, (rows + 1) / 2);
+    }
+
+    /// <summary>What it costs to take a line for wrapped text, in pitches.</summary>
+    public double CostOf(int index)
+    {
+        var line = lines[index];
+        if (line.Text.Length > 1 && line.Text.Any(part => line.Text.Count(other => other.Column == part.Column) > 1))
+            return Unlike;
+        return FormOf(index) is { } form && counts[form] >= fewest ? Unlike : 0;
+    }
+
+    /// <summary>The words of a line with all figures made alike; null if it has none, or goes on where the line above is full.</summary>
+    private string? FormOf(int index)
+    {
+        var line = lines[index];
+        if (line.Role != LineRole.Open || line.Text.IsEmpty || !line.Line.Text.AsSpan().ContainsAnyInRange('0', '9')
+            || pitch.NextAbove(index) is not { } above || lines[above].Page != line.Page || !pitch.HasRoomFor(line, lines[above]))
+            return null;
+        return Figures().Replace(line.Line.Text, "0");
+    }
+
+    [GeneratedRegex(@"\d[\d.,:/]*", RegexOptions.CultureInvariant, 200)]
+    private static partial Regex Figures();
+}

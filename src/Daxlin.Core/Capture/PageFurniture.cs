@@ -1,0 +1,98 @@
+using System.Collections.Immutable;
+using Daxlin.Core.Pages;
+
+namespace Daxlin.Core.Capture;
+
+/// <summary>Page heads and feet: what stands at the same place on another page too, with nothing else between it and the page's edge.</summary>
+/// <remarks>
+/// Figures may differ ("Page 1 of 3"). A line is furniture as a whole; where it shares its height with something else on
+/// one of the pages, its words there are furniture and the rest of that line is not: "Wexholme Plant Hire" at the foot of
+/// page 1, and beside the sum at the foot of page 2. Heads and feet are told apart, since a row right below repeated
+/// headings may well repeat itself: 2 m of canvas first on two pages.
+/// </remarks>
+public sealed class PageFurniture
+{
+    /// <summary>Producers place a foot by the same arithmetic on each page; lines of a table move with their rows.</summary>
+    private const double SameHeight = 2.5;
+    private const double SamePlace = 0.6;
+
+    private readonly ILookup<string, TextLine> lines;
+    private readonly ILookup<string, (TextLine Line, Cell Cell)> cells;
+    private readonly HashSet<TextLine> heads = [];
+    private readonly HashSet<TextLine> feet = [];
+    private readonly HashSet<Word> headWords = new(ReferenceEqualityComparer.Instance);
+    private readonly HashSet<Word> footWords = new(ReferenceEqualityComparer.Instance);
+
+    private PageFurniture(ImmutableArray<Page> pages)
+    {
+        // Both by their text with figures made alike, so that "Page 1 of 3" finds "Page 2 of 3" at once on 100 pages.
+        var all = pages.SelectMany(page => page.Lines).ToList();
+        lines = all.ToLookup(line => Key(line.Text), StringComparer.Ordinal);
+        cells = all.SelectMany(line => line.Cells.Select(cell => (line, cell))).ToLookup(entry => Key(entry.cell.Text), StringComparer.Ordinal);
+        foreach (var page in pages)
+        {
+            heads.UnionWith(page.Lines.TakeWhile(Repeats));
+            feet.UnionWith(page.Lines.Reverse().TakeWhile(Repeats));
+        }
+        foreach (var line in heads)
+            TakeDownWords(line, headWords);
+        foreach (var line in feet)
+            TakeDownWords(line, footWords);
+    }
+
+    public static PageFurniture Of(ImmutableArray<Page> pages) => new(pages.Length < 2 ? [] : pages);
+
+    /// <summary>Says that a line belongs to the head that its page shares with another.</summary>
+    public bool IsHead(TextLine line) => heads.Contains(line);
+
+    /// <summary>Says that a line belongs to the foot that its page shares with another.</summary>
+    public bool IsFoot(TextLine line) => feet.Contains(line);
+
+    /// <summary>Parts a line into what is its own and what is furniture; either may be empty.</summary>
+    /// <param name="mayBeHead">Says that the line can belong to a page's head; below repeated headings it cannot.</param>
+    public (TextLine? Own, TextLine? Furniture) Part(TextLine line, bool mayBeHead)
+    {
+        bool IsShared(Word word) => footWords.Contains(word) || (mayBeHead && headWords.Contains(word));
+        if ((footWords.Count == 0 && headWords.Count == 0) || !line.Words.Any(IsShared) || IsHead(line) || IsFoot(line))
+            return (line, null);
+        ImmutableArray<Word> own = [.. line.Words.Where(word => !IsShared(word))];
+        ImmutableArray<Word> shared = [.. line.Words.Where(IsShared)];
+        return (own.IsEmpty ? null : new TextLine(line.Page, own), new TextLine(line.Page, shared));
+    }
+
+    /// <summary>Says that the same words stand at the same height of another page, wherever on it that is.</summary>
+    public bool Repeats(TextLine line) =>
+        lines[Key(line.Text)].Any(other => other.Page != line.Page && Math.Abs(other.Box.Top - line.Box.Top) <= SameHeight)
+        || Within(line).Any();
+
+    /// <summary>Says that another page has the same words at the very same place, alone on their line or not.</summary>
+    public bool StandsElsewhere(TextLine line) => lines[Key(line.Text)].Any(other => other.Page != line.Page && IsSame(line.Cells[0], other.Cells[0]))
+        || Within(line).Any();
+
+    /// <summary>Lines of other pages that hold all of a line, at its place, and something else beside it.</summary>
+    private IEnumerable<TextLine> Within(TextLine line) => cells[Key(line.Cells[0].Text)]
+        .Select(entry => entry.Line)
+        .Where(other => other.Page != line.Page && other.Cells.Length > line.Cells.Length
+            && line.Cells.All(cell => other.Cells.Any(twin => IsSame(cell, twin))));
+
+    private void TakeDownWords(TextLine line, HashSet<Word> words)
+    {
+        foreach (var other in Within(line))
+        {
+            foreach (var twin in other.Cells.Where(twin => line.Cells.Any(cell => IsSame(cell, twin))))
+            {
+                foreach (var word in twin.Words)
+                    words.Add(word);
+            }
+        }
+    }
+
+    private static bool IsSame(Cell cell, Cell twin) =>
+        Math.Abs(cell.Box.Top - twin.Box.Top) <= SamePlace && Math.Abs(cell.Box.Left - twin.Box.Left) <= SamePlace && Key(cell.Text) == Key(twin.Text);
+
+    private static string Key(string text) => string.Create(text.Length, text, static (key, text) =>
+    {
+        for (var at = 0; at < key.Length; at++)
+            key[at] = char.IsAsciiDigit(text[at]) ? '0' : text[at];
+    });
+}
