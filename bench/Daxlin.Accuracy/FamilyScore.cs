@@ -1,9 +1,9 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using System.Text.RegularExpressions;
+using Daxlin.Core;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Checks;
-using Daxlin.Core.Recognition;
 using Daxlin.Core.Templates.Json;
 using Daxlin.Reading;
 
@@ -28,9 +28,7 @@ public sealed partial record FamilyScore(string Family, ImmutableArray<InvoiceSc
         var pages = PdfReader.Read(File.ReadAllBytes(Path.Combine(directory, invoice.File)));
         var facts = new DocumentFacts(invoice.File, "", null);
         // Each invoice of a file with several is known by its first page.
-        var found = InvoiceSplitter.Split(pages, templates)
-            .LastOrDefault(found => found.Pages[0].Number <= invoice.FirstPage);
-        return found?.Template is { } template ? InvoiceChecks.Check(InvoiceCapture.Capture(found.Pages, template, facts)) : null;
+        return InvoicePath.Take(pages, templates, facts).LastOrDefault(taken => taken.FirstPage <= invoice.FirstPage)?.Checked;
     }
 
     private static InvoiceScore ScoreOf(TruthInvoice truth, ImmutableHashSet<string> notPrinted, CheckedInvoice? invoice)

@@ -1,7 +1,6 @@
 using System.Diagnostics;
+using Daxlin.Core;
 using Daxlin.Core.Capture;
-using Daxlin.Core.Checks;
-using Daxlin.Core.Recognition;
 using Daxlin.Reading;
 using UglyToad.PdfPig;
 
@@ -24,11 +23,7 @@ internal static class Contenders
     public static int Capture(byte[] bytes, Workload workload)
     {
         var pages = PdfReader.Read(bytes);
-        foreach (var found in InvoiceSplitter.Split(pages, workload.Templates))
-        {
-            if (found.Template is { } template)
-                InvoiceChecks.Check(InvoiceCapture.Capture(found.Pages, template));
-        }
+        InvoicePath.Take(pages, workload.Templates, DocumentFacts.Unknown);
         return pages.Length;
     }
 

@@ -20,7 +20,7 @@ public static class InvoiceCapture
         var fields = ImmutableArray.CreateBuilder<CapturedValue>();
         foreach (var rule in template.Fields)
         {
-            var (value, doubts) = FieldCapture.Capture(rule, invoice, template.Reads);
+            var (value, doubts) = FieldCapture.Capture(rule, invoice, template);
             if (value is not null)
                 fields.Add(value);
             findings.AddRange(doubts);

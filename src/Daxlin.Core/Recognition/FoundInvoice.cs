@@ -9,6 +9,9 @@ namespace Daxlin.Core.Recognition;
 /// <param name="Matches">The templates that recognise it, best first.</param>
 public sealed record FoundInvoice(ImmutableArray<Page> Pages, ImmutableArray<TemplateMatch> Matches)
 {
+    /// <summary>Where the file was parted at its first page or behind its last one for a value that changed; null if it was not.</summary>
+    public Parting? Parting { get; init; }
+
     /// <summary>The template that it belongs to; null if none recognises it, or if two do alike.</summary>
     public Template? Template => Recogniser.Choice(Matches);
 }

@@ -3,6 +3,7 @@ using Daxlin.Core.Capture;
 using Daxlin.Core.Capture.Fields;
 using Daxlin.Core.Pages;
 using Daxlin.Core.Templates;
+using Daxlin.Core.Values;
 
 namespace Daxlin.Core.Recognition;
 
@@ -17,19 +18,20 @@ public static class InvoiceSplitter
     /// <summary>The invoices in the order of their pages; a document that nothing is known of is one.</summary>
     public static ImmutableArray<FoundInvoice> Split(ImmutableArray<Page> pages, IReadOnlyCollection<Template> templates)
     {
-        var starts = pages.Length < 2 ? [0] : StartsOf(pages, templates);
+        var starts = pages.Length < 2 ? [(0, null)] : StartsOf(pages, templates);
         var invoices = ImmutableArray.CreateBuilder<FoundInvoice>(starts.Count);
         for (var index = 0; index < starts.Count; index++)
         {
-            var own = pages[starts[index]..(index + 1 < starts.Count ? starts[index + 1] : pages.Length)];
-            invoices.Add(new FoundInvoice(own, Recogniser.Recognise(own, templates)));
+            var next = index + 1 < starts.Count ? starts[index + 1] : (Page: pages.Length, Parting: null);
+            var own = pages[starts[index].Page..next.Page];
+            invoices.Add(new FoundInvoice(own, Recogniser.Recognise(own, templates)) { Parting = starts[index].Parting ?? next.Parting });
         }
         return invoices.MoveToImmutable();
     }
 
-    private static List<int> StartsOf(ImmutableArray<Page> pages, IReadOnlyCollection<Template> templates)
+    private static List<(int Page, Parting? Parting)> StartsOf(ImmutableArray<Page> pages, IReadOnlyCollection<Template> templates)
     {
-        var starts = new List<int> { 0 };
+        var starts = new List<(int, Parting?)> { (0, null) };
         Template? current = null;
         string? value = null;
         var lastKnown = -1;
@@ -42,10 +44,13 @@ public static class InvoiceSplitter
             var here = ValueOn(pages[index], template);
             if (current is not null && Begins(pages[index], template, current, here, value))
             {
-                starts.Add(WithCover(index, lastKnown, pages, template));
+                var isByValue = template.Vendor == current.Vendor && here is not null && value is not null && !SameValue.Is(here, value);
+                starts.Add((
+                    WithCover(index, lastKnown, pages, template),
+                    isByValue ? new Parting(pages[index].Number, template.Pages.NewInvoice.NewValueOf!, value!, here!) : null));
                 value = null;
             }
-            (current, value, lastKnown) = (template, here ?? value, index);
+            (current, value, lastKnown) = (template, value is not null && here is not null && SameValue.Is(value, here) && value.Length < here.Length ? value : here ?? value, index);
         }
         return starts;
     }
@@ -57,11 +62,11 @@ public static class InvoiceSplitter
     private static bool Begins(Page page, Template template, Template before, string? value, string? valueBefore) =>
         template.Vendor != before.Vendor
         || template.Pages.NewInvoice.Cues.Any(cue => cue.IsOn(page))
-        || (value is not null && valueBefore is not null && value != valueBefore);
+        || (value is not null && valueBefore is not null && !SameValue.Is(value, valueBefore));
 
     private static string? ValueOn(Page page, Template template) =>
         template.Fields.FirstOrDefault(rule => rule.Name == template.Pages.NewInvoice.NewValueOf) is { } rule
-        && FieldCapture.Capture(rule, InvoicePages.OfAll([page]), template.Reads) is (Value: { } value, Findings: [])
+        && FieldCapture.Capture(rule, InvoicePages.OfAll([page]), template) is (Value: { } value, Findings: [])
             ? value.Value : null;
 
     /// <summary>The first page of an invoice with its cover: pages before it that nobody knows, as many as the template skips.</summary>

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Daxlin.Core;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Checks;
 using Daxlin.Core.Pages;
@@ -41,22 +42,10 @@ public sealed class DocumentCapture(
             return;
         }
         var templates = await shelf.Newest(cancel);
-        var invoices = InvoiceSplitter.Split(pages, [.. templates.Select(entry => entry.Template)])
-            .Select(found => new WeighedInvoice(
-                found,
-                found.Template is { } template ? InvoiceChecks.Check(InvoiceCapture.Capture(found.Pages, template, facts)) : null,
-                found.Template is { } of ? templates.First(entry => entry.Template == of).Version : 0))
+        var invoices = InvoicePath.Take(pages, [.. templates.Select(entry => entry.Template)], facts)
+            .Select(taken => (taken, Version: taken.Found.Template is { } of ? templates.First(entry => entry.Template == of).Version : 0))
             .ToList();
         await Store(intakeId, pages.Length, invoices, cancel);
-    }
-
-    /// <summary>An invoice found in the document, captured and checked.</summary>
-    /// <param name="Checked">Null if no template is for it.</param>
-    /// <param name="Version">Of the template; 0 if there is none.</param>
-    private sealed record WeighedInvoice(FoundInvoice Found, CheckedInvoice? Checked, int Version)
-    {
-        public int FirstPage => Found.Pages[0].Number;
-        public int LastPage => Found.Pages[^1].Number;
     }
 
     /// <summary>Counts the attempt before it is made, so that a document that kills the service is known by it.</summary>
@@ -89,7 +78,7 @@ public sealed class DocumentCapture(
         events.Moved(batch);
     }
 
-    private async Task Store(int intakeId, int pages, List<WeighedInvoice> invoices, CancellationToken cancel)
+    private async Task Store(int intakeId, int pages, List<(TakenInvoice Taken, int Version)> invoices, CancellationToken cancel)
     {
         int batch;
         using (await turn.Take(cancel))
@@ -101,7 +90,7 @@ public sealed class DocumentCapture(
             var known = undecided.Select(row => row.Id).ToList();
             var decided = await db.Invoices.Where(row => row.IntakeId == intakeId && !known.Contains(row.Id)).ToListAsync(cancel);
             // Pages of a decided invoice are never captured over.
-            foreach (var invoice in invoices.Where(one => !decided.Any(row => row.FirstPage <= one.LastPage && row.LastPage >= one.FirstPage)))
+            foreach (var (invoice, version) in invoices.Where(one => !decided.Any(row => row.FirstPage <= one.Taken.LastPage && row.LastPage >= one.Taken.FirstPage)))
             {
                 var row = undecided.Find(row => row.FirstPage == invoice.FirstPage);
                 if (row is null)
@@ -114,7 +103,7 @@ public sealed class DocumentCapture(
                 if (invoice.Checked is null)
                     FillUnplaced(row, invoice.Found.Matches);
                 else
-                    Fill(row, await WithSeenBefore(db, row, invoice.Checked, cancel), invoice.Version);
+                    Fill(row, await WithSeenBefore(db, row, invoice.Checked, cancel), version);
                 // Stored one by one, so that the second of two with one number in one file sees the first.
                 await db.SaveChangesAsync(cancel);
             }

@@ -155,6 +155,8 @@ internal static class CueCandidates
             var best = lines[index].Cells.MaxBy(cell => cell.Box.SharedWidth(spot.Place.Box));
             if (best.Box.SharedWidth(spot.Place.Box) > 0.5)
             {
+                if (down && Captions.StandsApartFromNeighbours(spot.Page, spot.Line, spot.Place.Box, index))
+                    yield break;
                 yield return TextBlock.From(rule, spot.Page, index, best.Words);
                 yield break;
             }

@@ -14,8 +14,9 @@ public static class FieldCapture
     /// <summary>What a later whereabouts takes off a value's confidence.</summary>
     private const double LessPerChoice = 0.1;
 
-    public static (CapturedValue? Value, ImmutableArray<Finding> Findings) Capture(FieldRule rule, InvoicePages pages, Habits habits)
+    public static (CapturedValue? Value, ImmutableArray<Finding> Findings) Capture(FieldRule rule, InvoicePages pages, Template template)
     {
+        var (habits, captions) = (template.Reads, Captions.Of(template));
         string? nearMiss = null;
         string? misprint = null;
         for (var choice = 0; choice < rule.Where.Length; choice++)
@@ -26,6 +27,11 @@ public static class FieldCapture
                 var isNearest = true;
                 foreach (var candidate in candidates)
                 {
+                    if (rule.Where[choice] is ByCue && captions.IsCaptionOfAnother(candidate.Text, rule))
+                    {
+                        nearMiss ??= $"“{candidate.Text}” stands there, which is a caption itself";
+                        break;
+                    }
                     var (tidied, reading) = candidate.Read(rule.Tidy, rule.Kind, habits);
                     if (reading.IsGood && (rule.Shape is null || MatchesWhole(rule.Shape, tidied)))
                     {
@@ -79,11 +85,12 @@ public static class FieldCapture
                     rule.Name),
             ]);
         }
-        var value = found[Math.Max(0, occurrence - 1)];
         if (occurrence > 0)
-            return (value, []);
+            return (found[occurrence - 1], []);
+        // A page head may repeat it with more text behind it, "F2026-014 — page 2/3".
+        var value = found.Where(one => one.Kind == ValueKind.Text && SameValue.Is(one.Value, found[0].Value)).MinBy(one => one.Value.Length) ?? found[0];
         // No place was singled out, so all must agree: a total printed twice in two ways is what a person must see.
-        var others = found.Where(other => other.Value != value.Value).ToList();
+        var others = found.Where(other => other.Value != value.Value && !(other.Kind == ValueKind.Text && SameValue.Is(other.Value, value.Value))).ToList();
         if (others.Count == 0)
             return (value, []);
         var shown = string.Join(" and ", found.DistinctBy(one => one.Value).Take(3).Select(one => Shown(one, habits)));

@@ -1,0 +1,28 @@
+using System.Collections.Immutable;
+using Daxlin.Core.Capture;
+using Daxlin.Core.Checks;
+using Daxlin.Core.Pages;
+using Daxlin.Core.Recognition;
+using Daxlin.Core.Templates;
+
+namespace Daxlin.Core;
+
+/// <summary>The way of a document that has been read: recognise → capture → check. The service, the bench and the tests all go it.</summary>
+public static class InvoicePath
+{
+    /// <param name="facts">What is known of the document without reading it.</param>
+    /// <returns>The invoices of the document in the order of their pages, one at least.</returns>
+    public static ImmutableArray<TakenInvoice> Take(
+        ImmutableArray<Page> pages, IReadOnlyCollection<Template> templates, DocumentFacts facts) =>
+        [.. InvoiceSplitter.Split(pages, templates).Select(found => new TakenInvoice(found, CheckedOf(found, facts)))];
+
+    private static CheckedInvoice? CheckedOf(FoundInvoice found, DocumentFacts facts)
+    {
+        if (found.Template is not { } template)
+            return null;
+        var invoice = InvoiceChecks.Check(InvoiceCapture.Capture(found.Pages, template, facts));
+        // Where a file was parted is worth knowing only if something is wrong with the part.
+        return found.Parting is not { } parting || invoice.IsClear ? invoice
+            : invoice with { Findings = invoice.Findings.Add(parting.ToFinding()) };
+    }
+}
