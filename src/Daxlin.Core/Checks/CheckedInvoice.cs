@@ -6,8 +6,10 @@ namespace Daxlin.Core.Checks;
 /// <summary>A captured invoice with its ties weighed.</summary>
 /// <param name="Findings">Those of the capture and those of the checks.</param>
 /// <param name="Tied">The names of all amounts that stand in a tie that holds.</param>
+/// <param name="Unproved">The names of all captured numbers that stand in no tie: not checked by any sum.</param>
 public sealed record CheckedInvoice(
-    CapturedInvoice Captured, ImmutableArray<Tie> Ties, ImmutableArray<Finding> Findings, ImmutableHashSet<string> Tied)
+    CapturedInvoice Captured, ImmutableArray<Tie> Ties, ImmutableArray<Finding> Findings, ImmutableHashSet<string> Tied,
+    ImmutableArray<string> Unproved)
 {
     /// <summary>Says that nothing holds it: all that is required is there, and every stated amount is tied.</summary>
     public bool IsClear => Findings.All(finding => finding.Severity != Severity.Hold);

@@ -12,12 +12,14 @@ public static class InvoiceChecks
     public static CheckedInvoice Check(CapturedInvoice invoice)
     {
         var ties = TiesOf(invoice).ToImmutableArray();
+        var unproved = Unproved.Of(invoice, ties).ToList();
         var tied = ties.Where(tie => tie.Holds).SelectMany(tie => tie.Members).ToImmutableHashSet();
         var findings = invoice.Findings
             .AddRange(Missing(invoice))
             .AddRange(ties.Where(tie => !tie.Holds).Select(tie => tie.ToFinding()))
-            .AddRange(Untied(invoice, ties));
-        return new CheckedInvoice(invoice, ties, findings, tied);
+            .AddRange(TaxTies.Untaxed(invoice))
+            .AddRange(Untied(invoice, unproved));
+        return new CheckedInvoice(invoice, ties, findings, tied, [.. unproved.Select(value => value.Name)]);
     }
 
     private static IEnumerable<Tie> TiesOf(CapturedInvoice invoice)
@@ -38,7 +40,10 @@ public static class InvoiceChecks
         if (stated is { } subtotal && amounts.Length > 0)
             yield return new LinesAddUp(amounts, subtotal, rule, currency, [.. amountNames, TradeNames.Subtotal]);
 
-        foreach (var tie in TaxTies(invoice, stated ?? (amounts.Length > 0 ? amounts.Sum() : null)))
+        foreach (var sum in invoice.Sums)
+            yield return new RowsAboveAddUp(sum.Text, sum.Counted, sum.Stated, rule, currency);
+        var taxedSum = stated ?? (amounts.Length > 0 ? amounts.Sum() : (decimal?)null);
+        foreach (var tie in TaxTies.Of(invoice, taxedSum, Discount(invoice, taxedSum ?? 0)))
             yield return tie;
         if (TotalTie(invoice, stated, amounts, amountNames) is { } total)
             yield return total;
@@ -79,73 +84,6 @@ public static class InvoiceChecks
                 discounts = discounts.Add(Math.Abs(percent));
         }
         return discounts;
-    }
-
-    private static IEnumerable<Tie> TaxTies(CapturedInvoice invoice, decimal? subtotal)
-    {
-        var (rule, currency) = (invoice.Template.Checks, invoice.Template.Reads.Currency);
-        var rows = invoice.Taxes.Where(row => row.NumberIn(TradeNames.Amount) is not null).ToList();
-        var basesHoldTax = BasesHoldTax(invoice, rows);
-        foreach (var row in rows)
-        {
-            if (row.NumberIn(TradeNames.Rate) is { } rate && row.NumberIn(TradeNames.Base) is { } of)
-            {
-                yield return new TaxFollowsBase(
-                    rate, of, row.NumberIn(TradeNames.Amount)!.Value, invoice.Template.Reads.TaxIncluded, basesHoldTax, rule, currency,
-                    [TaxName(row, TradeNames.Rate), TaxName(row, TradeNames.Base), TaxName(row, TradeNames.Amount)]);
-            }
-        }
-        var addsTax = invoice.Template.Reads.TaxIncluded && !basesHoldTax;
-        var bases = rows.Select(row => row.NumberIn(TradeNames.Base) + (addsTax ? row.NumberIn(TradeNames.Amount) : 0))
-            .OfType<decimal>().ToImmutableArray();
-        if (bases.Length > 0 && bases.Length == rows.Count && subtotal is { } sum)
-        {
-            yield return new TaxBasesAddUp(
-                bases, sum - Discount(invoice, sum) + (invoice.Amount(TradeNames.Freight) ?? 0), rule, currency,
-                [.. rows.Select(row => TaxName(row, TradeNames.Base)), .. Present(invoice, TradeNames.Subtotal, TradeNames.Discount, TradeNames.Freight)]);
-        }
-        if (invoice.Amount(TradeNames.Tax) is not { } tax)
-            yield break;
-        if (rows.Count > 0)
-        {
-            yield return new TaxesAddUp(
-                [.. rows.Select(row => row.NumberIn(TradeNames.Amount)!.Value)], tax, rule, currency,
-                [.. rows.Select(row => TaxName(row, TradeNames.Amount)), TradeNames.Tax]);
-        }
-        else if (ByLineRates(invoice, tax, subtotal) is { } byLines)
-        {
-            yield return byLines;
-        }
-    }
-
-    /// <summary>
-    /// Says that the bases of the tax summary hold their tax. Where prices do, vendors print either; the rows tell which,
-    /// since the two differ on any base that is worth taxing.
-    /// </summary>
-    private static bool BasesHoldTax(CapturedInvoice invoice, List<CapturedLine> rows) => invoice.Template.Reads.TaxIncluded && rows.Any(
-        row => row.NumberIn(TradeNames.Rate) is { } rate && row.NumberIn(TradeNames.Base) is { } of
-            && new TaxFollowsBase(
-                rate, of, row.NumberIn(TradeNames.Amount)!.Value, TaxIncluded: true, BaseHoldsTax: true, invoice.Template.Checks, invoice.Template.Reads.Currency, [])
-                is { Holds: true, Amount: not 0 });
-
-    /// <summary>Null where the lines have no rates of their own, or freight could be taxed at any of several rates.</summary>
-    private static TaxFollowsLines? ByLineRates(CapturedInvoice invoice, decimal tax, decimal? subtotal)
-    {
-        if (invoice.Lines.IsEmpty || subtotal is not { } sum || sum == 0
-            || invoice.Lines.Any(line => line.NumberIn(TradeNames.TaxRate) is null || line.NumberIn(TradeNames.Amount) is null))
-            return null;
-        var bases = invoice.Lines
-            .GroupBy(line => line.NumberIn(TradeNames.TaxRate)!.Value)
-            .Select(group => (Rate: group.Key, Base: group.Sum(line => line.NumberIn(TradeNames.Amount)!.Value)))
-            .ToImmutableArray();
-        var freight = invoice.Amount(TradeNames.Freight) ?? 0;
-        if (freight != 0 && bases.Length > 1)
-            return null;
-        // With one rate the freight is taxed with the rest.
-        var share = (sum - Discount(invoice, sum) + freight) / sum;
-        return new TaxFollowsLines(
-            bases, invoice.Template.Reads.TaxIncluded, share, tax, invoice.Template.Checks, invoice.Template.Reads.Currency,
-            [.. invoice.Lines.Select(line => Name(line, TradeNames.TaxRate)), TradeNames.Tax]);
     }
 
     private static TotalAddsUp? TotalTie(
@@ -193,20 +131,19 @@ public static class InvoiceChecks
         }
     }
 
-    private static IEnumerable<Finding> Untied(CapturedInvoice invoice, ImmutableArray<Tie> ties)
+    private static IEnumerable<Finding> Untied(
+        CapturedInvoice invoice, IEnumerable<(string Name, CapturedValue Value, bool MayPass)> unproved)
     {
-        var inTies = ties.SelectMany(tie => tie.Members).ToHashSet();
-        var amounts = invoice.Fields.Where(field => TradeNames.StatedAmounts.Contains(field.Name)).Select(field => (Name: field.Name, field))
-            .Concat(invoice.Lines.Where(line => line.Find(TradeNames.Amount) is not null)
-                .Select(line => (Name: Name(line, TradeNames.Amount), line.Find(TradeNames.Amount)!)))
-            .Concat(invoice.Taxes.Where(row => row.Find(TradeNames.Amount) is not null)
-                .Select(row => (Name: TaxName(row, TradeNames.Amount), row.Find(TradeNames.Amount)!)));
-        foreach (var (name, value) in amounts.Where(amount => !inTies.Contains(amount.Name)))
+        foreach (var (name, value, mayPass) in unproved)
         {
-            yield return Finding.Hold(
-                "amount-untied",
-                $"{invoice.Template.Reads.Currency.Show(value.Number ?? 0)} ({name}) could not be checked: no sum of this invoice contains it.",
-                name);
+            if (Unproved.Holds(value, mayPass))
+            {
+                yield return Finding.Hold(
+                    "amount-untied",
+                    $"{invoice.Template.Reads.Currency.Show(value.Number ?? 0)} ({name}) could not be checked: no sum of this invoice contains it. "
+                    + "If it may pass unchecked, the template can say “untied”: “allowed” for it.",
+                    name);
+            }
         }
     }
 
@@ -221,9 +158,7 @@ public static class InvoiceChecks
         return present.ToImmutable();
     }
 
-    private static string Name(CapturedLine line, string column) =>
-        string.Create(CultureInfo.InvariantCulture, $"lines[{line.Number}].{column}");
+    private static string Name(CapturedLine line, string column) => ValueNames.Of(BlockRule.Lines, line.Number, column);
 
-    private static string TaxName(CapturedLine row, string column) =>
-        string.Create(CultureInfo.InvariantCulture, $"taxes[{row.Number}].{column}");
+    private static string TaxName(CapturedLine row, string column) => ValueNames.Of(BlockRule.Taxes, row.Number, column);
 }

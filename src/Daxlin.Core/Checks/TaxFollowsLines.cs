@@ -5,15 +5,14 @@ using Daxlin.Core.Values;
 namespace Daxlin.Core.Checks;
 
 /// <summary>Says that the one stated tax is what the lines' own rates come to.</summary>
-/// <param name="Bases">Each rate in per cent with the sum of the lines at that rate.</param>
+/// <param name="Bases">Each rate in per cent with what is taxed at it, unrounded.</param>
 /// <param name="TaxIncluded">Says that the line amounts hold the tax already.</param>
-/// <param name="Share">What is left of each base after an order discount: 0.95 after 5 %.</param>
 /// <remarks>
 /// Tax is rounded for each rate, or once for all: both are in use, and both hold. 19 % of 1.03 and 7 % of 1.07 are
 /// 0.20 + 0.07 = 0.27 and 0.2706, so 0.27.
 /// </remarks>
 public sealed record TaxFollowsLines(
-    ImmutableArray<(decimal Rate, decimal Base)> Bases, bool TaxIncluded, decimal Share, decimal Tax, CheckRule Rule, Currency Currency,
+    ImmutableArray<(decimal Rate, decimal Base)> Bases, bool TaxIncluded, decimal Tax, CheckRule Rule, Currency Currency,
     ImmutableArray<string> Members) : Tie(Currency, Members)
 {
     public override string Code => "tax-rate";
@@ -26,5 +25,5 @@ public sealed record TaxFollowsLines(
 
     private decimal RoundedOnce => Round(Bases.Sum(TaxOf), Currency, Rule.Rounding);
 
-    private decimal TaxOf((decimal Rate, decimal Base) part) => part.Base * Share * part.Rate / (TaxIncluded ? 100 + part.Rate : 100);
+    private decimal TaxOf((decimal Rate, decimal Base) part) => part.Base * part.Rate / (TaxIncluded ? 100 + part.Rate : 100);
 }

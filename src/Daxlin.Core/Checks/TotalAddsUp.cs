@@ -20,8 +20,9 @@ public sealed record TotalAddsUp(
     public override decimal Right => Total;
     public override decimal Tolerance => Rule.SumTolerance;
 
-    protected override string Says =>
-        $"{Currency.Show(Subtotal)}{Part(" less discount", Discount)}{Part(" plus freight", Freight)}{Part(" plus tax", Tax)} comes to";
+    protected override string Says => Discount == 0 && Freight == 0 && Tax == 0
+        ? $"{(SubtotalIsStated ? "The subtotal" : "The sum of the lines")}, to which neither discount nor freight nor tax was captured, comes to"
+        : $"{Currency.Show(Subtotal)}{Part(" less discount", Discount)}{Part(" plus freight", Freight)}{Part(" plus tax", Tax)} comes to";
 
     private string Part(string word, decimal amount) => amount == 0 ? "" : $"{word} {Currency.Show(amount)}";
 }

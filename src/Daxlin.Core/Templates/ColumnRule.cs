@@ -11,6 +11,7 @@ namespace Daxlin.Core.Templates;
 /// <param name="DashIsZero">Says that a dash stands for 0; else for no value.</param>
 /// <param name="Required">Says that a row without it is a finding.</param>
 /// <param name="Optional">Says that the template allows the heading to be absent from an invoice.</param>
+/// <param name="MayBeUntied">Says that the amount may pass although no sum of the invoice contains it.</param>
 /// <param name="Kept">Says that it is part of the row; a column that others are taken from need not be.</param>
 public sealed record ColumnRule(
     string Name,
@@ -22,6 +23,7 @@ public sealed record ColumnRule(
     bool DashIsZero,
     bool Required,
     bool Optional,
+    bool MayBeUntied,
     bool Kept)
 {
     /// <summary>What a trace says of a value that was found in it.</summary>

@@ -6,7 +6,7 @@ namespace Daxlin.Core.Templates.Json;
 internal static class ColumnReader
 {
     private static readonly string[] Sources = ["heading", "edges", "unheaded", "partOf", "always", "lookUp"];
-    private static readonly string[] Habits = ["type", "fold", "tidy", "hyphens", "dash", "required", "kept"];
+    private static readonly string[] Habits = ["type", "fold", "tidy", "hyphens", "dash", "required", "untied", "kept"];
 
     public static ImmutableArray<ColumnRule> ReadAll(JsonPlace block, FaultList faults)
     {
@@ -44,6 +44,7 @@ internal static class ColumnReader
             faults.OneOf(place.Find("dash"), false, ("nothing", false), ("zero", true)),
             faults.Flag(place.Find("required"), kept && TradeNames.IsRequiredColumn(name)),
             place.Find("required") is not null && !faults.Flag(place.Find("required"), true),
+            SharedParts.ReadUntied(place, faults),
             kept);
     }
 

@@ -24,7 +24,7 @@ internal static class FieldReader
     private static FieldRule Read(string name, JsonPlace place, FaultList faults)
     {
         SharedParts.CheckName(name, place, faults);
-        faults.IsObjectOf(place, "where", "type", "shape", "tidy", "required");
+        faults.IsObjectOf(place, "where", "type", "shape", "tidy", "required", "untied");
         var where = ImmutableArray<Whereabouts>.Empty;
         if (place.Find("where") is not { } list)
             faults.Add(place, "The key “where” is missing: where the value is.");
@@ -39,6 +39,7 @@ internal static class FieldReader
             where,
             faults.Pattern(place.Find("shape")),
             tidy,
-            faults.Flag(place.Find("required"), TradeNames.IsRequiredField(name)));
+            faults.Flag(place.Find("required"), TradeNames.IsRequiredField(name)),
+            SharedParts.ReadUntied(place, faults));
     }
 }

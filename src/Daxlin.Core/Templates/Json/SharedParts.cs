@@ -20,6 +20,10 @@ internal static partial class SharedParts
         return kind == ValueKind.Number && TradeNames.KindOf(name) == ValueKind.Price ? ValueKind.Price : kind;
     }
 
+    /// <summary>Says that an amount may pass although no sum contains it.</summary>
+    public static bool ReadUntied(JsonPlace place, FaultList faults) =>
+        faults.OneOf(place.Find("untied"), false, ("allowed", true), ("held", false));
+
     public static Cue? ReadCue(JsonPlace? place, FaultList faults) => place is null ? null : new Cue(faults.Texts(place));
 
     public static void CheckName(string name, JsonPlace place, FaultList faults)

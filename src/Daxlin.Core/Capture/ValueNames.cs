@@ -1,0 +1,16 @@
+using System.Globalization;
+
+namespace Daxlin.Core.Capture;
+
+/// <summary>How ties, findings and the record name a captured value: <c>total</c>, <c>lines[3].amount</c>, <c>lines[3].deliveries[1].quantity</c>.</summary>
+public static class ValueNames
+{
+    /// <param name="list">lines, taxes, or a block's own.</param>
+    /// <param name="row">From 1.</param>
+    public static string Of(string list, int row, string column) =>
+        string.Create(CultureInfo.InvariantCulture, $"{list}[{row}].{column}");
+
+    /// <summary>The name of a value in a list that stands under a row.</summary>
+    public static string Under(string list, int row, string under, int underRow, string column) =>
+        string.Create(CultureInfo.InvariantCulture, $"{list}[{row}].{under}[{underRow}].{column}");
+}
