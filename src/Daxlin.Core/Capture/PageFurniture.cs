@@ -16,6 +16,9 @@ public sealed class PageFurniture
     private const double SameHeight = 2.5;
     private const double SamePlace = 0.6;
 
+    /// <summary>What is set further off than this part of the type's size is set apart, from bottom to top.</summary>
+    private const double Apart = 1.5;
+
     private readonly ILookup<string, TextLine> lines;
     private readonly ILookup<string, (TextLine Line, Cell Cell)> cells;
     private readonly HashSet<TextLine> heads = [];
@@ -31,8 +34,8 @@ public sealed class PageFurniture
         cells = all.SelectMany(line => line.Cells.Select(cell => (line, cell))).ToLookup(entry => Key(entry.cell.Text), StringComparer.Ordinal);
         foreach (var page in pages)
         {
-            heads.UnionWith(page.Lines.TakeWhile(Repeats));
-            feet.UnionWith(page.Lines.Reverse().TakeWhile(Repeats));
+            heads.UnionWith(EdgeOf([.. page.Lines]));
+            feet.UnionWith(EdgeOf([.. page.Lines.Reverse()]));
         }
         foreach (var line in heads)
             TakeDownWords(line, headWords);
@@ -60,10 +63,24 @@ public sealed class PageFurniture
         return (own.IsEmpty ? null : new TextLine(line.Page, own), new TextLine(line.Page, shared));
     }
 
+    /// <summary>The furniture among a page's lines, from one of its edges inwards.</summary>
+    private List<TextLine> EdgeOf(List<TextLine> lines)
+    {
+        var edge = lines.TakeWhile(Repeats).ToList();
+        // A wrapped line at a page's foot may stand where a row of another page has the same word: furniture stands apart.
+        while (edge.Count > 0 && edge.Count < lines.Count && !RepeatsWhole(edge[^1]) && GapBetween(edge[^1], lines[edge.Count]) < Apart * edge[^1].Words[0].Size)
+            edge.RemoveAt(edge.Count - 1);
+        return edge;
+    }
+
+    private static double GapBetween(TextLine one, TextLine other) =>
+        Math.Max(one.Box.Top - other.Box.Bottom, other.Box.Top - one.Box.Bottom);
+
     /// <summary>Says that the same words stand at the same height of another page, wherever on it that is.</summary>
-    public bool Repeats(TextLine line) =>
-        lines[Key(line.Text)].Any(other => other.Page != line.Page && Math.Abs(other.Box.Top - line.Box.Top) <= SameHeight)
-        || Within(line).Any();
+    public bool Repeats(TextLine line) => RepeatsWhole(line) || Within(line).Any();
+
+    private bool RepeatsWhole(TextLine line) =>
+        lines[Key(line.Text)].Any(other => other.Page != line.Page && Math.Abs(other.Box.Top - line.Box.Top) <= SameHeight);
 
     /// <summary>Says that another page has the same words at the very same place, alone on their line or not.</summary>
     public bool StandsElsewhere(TextLine line) => lines[Key(line.Text)].Any(other => other.Page != line.Page && IsSame(line.Cells[0], other.Cells[0]))

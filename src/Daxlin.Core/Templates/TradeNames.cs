@@ -36,6 +36,22 @@ public static class TradeNames
     public const string Rate = "rate";
     public const string Base = "base";
 
+    /// <summary>The settled names of header fields.</summary>
+    public static readonly ImmutableArray<string> Fields =
+    [
+        InvoiceNumber, InvoiceDate, DueDate, PurchaseOrder, VendorName, VendorTaxId, Iban, Currency, Subtotal, Discount, Freight, Tax, Total,
+    ];
+
+    /// <summary>The settled names of columns of item rows.</summary>
+    public static readonly ImmutableArray<string> Columns =
+    [
+        ItemCode, Description, Section, Quantity, Unit, UnitPrice, PriceBasis, DiscountPercent, "discountPercent2", "discountPercent3",
+        DiscountAmount, TaxRate, Amount,
+    ];
+
+    /// <summary>The columns of the tax summary.</summary>
+    public static readonly ImmutableArray<string> TaxColumns = [Rate, Base, Amount];
+
     private static readonly FrozenDictionary<string, ValueKind> Kinds = new Dictionary<string, ValueKind>
     {
         [InvoiceDate] = ValueKind.Date,

@@ -30,6 +30,7 @@ internal static class BlockReader
             return null;
         var name = faults.RequiredText(place, "name");
         var columns = ColumnReader.ReadAll(place, faults);
+        NameFaults.OfBlock(name, place.Find("name") ?? place, faults);
         if (RowRuleReader.Read(place, columns, faults) is not { } row)
             return null;
         if (row is IsMatch { Line: var pattern })
@@ -60,6 +61,8 @@ internal static class BlockReader
     private static void CheckReferences(
         JsonPlace place, ImmutableArray<BlockRule> blocks, ImmutableArray<FieldRule> fields, FaultList faults)
     {
+        for (var index = 0; index < blocks.Length; index++)
+            CheckNames(place.Items.First(item => item.Find("name")?.Text == blocks[index].Name), blocks[index], blocks, faults);
         foreach (var block in blocks)
         {
             foreach (var lookUp in block.Columns.Select(column => column.Source).OfType<LookedUp>())
@@ -75,6 +78,22 @@ internal static class BlockReader
                     faults.Add(place, $"There is no field “{field}” to make the row of “{block.Name}” from.");
             }
         }
+    }
+
+    private static void CheckNames(JsonPlace place, BlockRule block, ImmutableArray<BlockRule> blocks, FaultList faults)
+    {
+        if (place.Find("columns") is not { IsObject: true } columns)
+            return;
+        if (block.HoldsItems)
+            NameFaults.OfColumns(columns.Members, faults);
+        if (!block.IsTaxSummary)
+            return;
+        var used = blocks.SelectMany(other => other.Columns).Select(column => column.Source).OfType<LookedUp>()
+            .Where(lookUp => lookUp.Block == block.Name).SelectMany(lookUp => new[] { lookUp.Match, lookUp.Take })
+            .Concat(block.Columns.Select(column => column.Source).OfType<LookedUp>().Select(lookUp => lookUp.With))
+            .Concat(block.Columns.Select(column => column.Source).OfType<PartOfColumn>().Select(part => part.Column))
+            .ToHashSet();
+        NameFaults.OfTaxColumns(columns.Members, block.Columns, used, faults);
     }
 
     private static BlockPlace ReadPlace(JsonPlace block, FaultList faults)

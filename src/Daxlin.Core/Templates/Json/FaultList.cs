@@ -16,9 +16,17 @@ internal sealed class FaultList
     public void Add(JsonPlace place, string message) =>
         faults.Add(new TemplateFault(place.Path.Length == 0 ? "the document" : place.Path, place.Line, message));
 
+    /// <summary>Adds something that is likely not what is meant, although the template can be used.</summary>
+    public void Warn(JsonPlace place, string message) =>
+        faults.Add(new TemplateFault(place.Path.Length == 0 ? "the document" : place.Path, place.Line, message, IsWarning: true));
+
+    /// <summary>All that was found so far, warnings included.</summary>
+    public ImmutableArray<TemplateFault> Found => faults.ToImmutable();
+
+    /// <exception cref="TemplateFaultException">There is a fault that keeps the template from being used.</exception>
     public void ThrowIfAny()
     {
-        if (faults.Count > 0)
+        if (faults.Any(fault => !fault.IsWarning))
             throw new TemplateFaultException(faults.ToImmutable());
     }
 
@@ -180,6 +188,28 @@ internal sealed class FaultList
         return texts.ToImmutable();
     }
 
+    /// <summary>What is wrong with a pattern, in our words; the library's own sentences are for programmers.</summary>
+    private static string ReasonOf(ArgumentException error)
+    {
+        if (error is not RegexParseException { Error: var code, Offset: var at })
+            return "it cannot be read";
+        var what = code switch
+        {
+            RegexParseError.InsufficientClosingParentheses => "an opening bracket “(” is not closed",
+            RegexParseError.InsufficientOpeningParentheses => "a closing bracket “)” has none that it closes",
+            RegexParseError.UnterminatedBracket => "a set “[” is not closed",
+            RegexParseError.QuantifierAfterNothing => "nothing stands before a “*”, “+” or “?” that it could repeat",
+            RegexParseError.NestedQuantifiersNotParenthesized => "two of “*”, “+”, “?” follow one another",
+            RegexParseError.ReversedQuantifierRange => "the bounds in “{…}” are the wrong way round",
+            RegexParseError.ReversedCharacterRange => "a range in “[…]” is the wrong way round",
+            RegexParseError.UnescapedEndingBackslash => "it ends in a “\\” that stands before nothing",
+            RegexParseError.UnrecognizedEscape => "a “\\” stands before a letter that it gives no meaning",
+            RegexParseError.CaptureGroupNameInvalid => "a group's name is no name",
+            _ => "it cannot be read",
+        };
+        return string.Create(CultureInfo.InvariantCulture, $"{what}, at its character {at}");
+    }
+
     /// <summary>A pattern; non-backtracking where it can be, else with a time limit.</summary>
     public Regex? Pattern(JsonPlace? place)
     {
@@ -202,7 +232,7 @@ internal sealed class FaultList
         }
         catch (ArgumentException error)
         {
-            Add(place, $"This is not a pattern: {error.Message}");
+            Add(place, $"This is not a pattern: {ReasonOf(error)}.");
             return null;
         }
     }

@@ -18,6 +18,7 @@ internal static class FieldReader
             faults.Add(fields, $"An object of at most {SharedParts.Most} fields is wanted here.");
             return [];
         }
+        NameFaults.OfFields(fields.Members, faults);
         return [.. fields.Members.Select(member => Read(member.Key, member.Value, faults))];
     }
 
@@ -28,6 +29,8 @@ internal static class FieldReader
         var where = ImmutableArray<Whereabouts>.Empty;
         if (place.Find("where") is not { } list)
             faults.Add(place, "The key “where” is missing: where the value is.");
+        else if (list is { IsArray: true, Items.IsEmpty: true })
+            faults.Add(list, "At least one of the whereabouts is wanted here.");
         else
             where = [.. (list.IsArray ? list.Items : [list]).Select(item => WhereaboutsReader.Read(item, faults)).OfType<Whereabouts>()];
         var tidy = TidyReader.ReadAll(place.Find("tidy"), faults);

@@ -33,11 +33,9 @@ internal ref struct JsonPlaceReader
         catch (JsonException error)
         {
             var at = (int)(error.LineNumber ?? 0) + 1;
-            throw new TemplateFaultException([new TemplateFault("the document", at, $"This is not JSON: {Reason(error)}")]);
+            throw new TemplateFaultException([new TemplateFault("the document", at, "This is not JSON from here on: a comma, a quote or a bracket is missing or one too many.")]);
         }
     }
-
-    private static string Reason(JsonException error) => error.Message.Split(" LineNumber:")[0];
 
     private JsonPlace ReadValue(string path)
     {

@@ -11,12 +11,28 @@ public static partial class TemplateReader
     public const int LongestDocument = 200_000;
 
     /// <exception cref="TemplateFaultException">The document has faults; all of them are in the exception.</exception>
-    public static Template Read(string json)
+    public static Template Read(string json) => Read(json, new FaultList());
+
+    /// <summary>Everything that is wrong with a document, and what is likely not meant; the template if it can be used all the same.</summary>
+    public static (Template? Template, ImmutableArray<TemplateFault> Faults) Check(string json)
+    {
+        var faults = new FaultList();
+        try
+        {
+            var template = Read(json, faults);
+            return (template, faults.Found);
+        }
+        catch (TemplateFaultException error)
+        {
+            return (null, error.Faults);
+        }
+    }
+
+    private static Template Read(string json, FaultList faults)
     {
         if (json.Length > LongestDocument)
             throw new TemplateFaultException([new("the document", 1, $"A template has at most {LongestDocument} characters.")]);
         var document = JsonPlaceReader.Read(json);
-        var faults = new FaultList();
         if (!faults.IsObjectOf(document, "$schema", "name", "vendor", "reads", "recognise", "pages", "fields", "blocks", "checks"))
             faults.ThrowIfAny();
 
@@ -30,6 +46,11 @@ public static partial class TemplateReader
         var fields = FieldReader.ReadAll(document, faults);
         var blocks = BlockReader.ReadAll(document.Find("blocks"), fields, faults);
         var checks = ReadChecks(document.Find("checks"), faults);
+        foreach (var needed in new[] { TradeNames.InvoiceNumber, TradeNames.InvoiceDate, TradeNames.Total })
+        {
+            if (!fields.Any(rule => rule.Name == needed))
+                faults.Warn(document.Find("fields") ?? document, $"There is no field “{needed}”; no invoice is clear without its {TradeNames.Spoken(needed)}.");
+        }
         faults.ThrowIfAny();
         return new Template(name, vendor, habits, recognise, pages, fields, blocks, checks);
     }
@@ -74,6 +95,8 @@ public static partial class TemplateReader
         faults.IsObjectOf(recognise, "must", "may", "mustNot", "creditNote");
         if (recognise.Find("must") is null)
             faults.Add(recognise, "The key “must” is missing: a template without it would take any invoice.");
+        else if (recognise.Find("must") is { IsArray: true, Items.IsEmpty: true } none)
+            faults.Add(none, "At least one cue is wanted here: a template without any would take any invoice.");
         return new RecognitionRule(Cues("must"), Cues("may"), Cues("mustNot"), Cues("creditNote"));
 
         // Each entry is a cue of its own; an entry in brackets is one cue in several spellings.

@@ -1,3 +1,4 @@
+using System.Text.RegularExpressions;
 using System.Collections.Frozen;
 using System.Collections.Immutable;
 using Daxlin.Core.Templates.Tidy;
@@ -5,7 +6,7 @@ using Daxlin.Core.Templates.Tidy;
 namespace Daxlin.Core.Templates.Json;
 
 /// <summary>Reads the <c>tidy</c> steps of a field or column.</summary>
-internal static class TidyReader
+internal static partial class TidyReader
 {
     private const string Known = "take, drop, replace with, part by, after, upTo, keep, case, translate, line, join, splitUnit or negate";
 
@@ -36,15 +37,20 @@ internal static class TidyReader
                 return faults.Pattern(value) is { } pattern ? new Take(pattern) : null;
             case "drop":
                 faults.IsObjectOf(step, "drop");
+                WarnOfPatterns(value, name, faults);
                 return new Drop(faults.Texts(value));
             case "replace" or "with":
                 faults.IsObjectOf(step, "replace", "with");
+                WarnOfPatterns(step.Find("replace"), "replace", faults);
                 return new Replace(faults.RequiredText(step, "replace"), faults.Text(step.Find("with")));
             case "part" or "by":
                 faults.IsObjectOf(step, "part", "by");
+                WarnOfPatterns(step.Find("by"), "by", faults);
                 return new Part(faults.Position(step.Find("part") ?? step), step.Find("by") is { } by ? faults.Text(by) : " ");
             case "after" or "upTo":
                 faults.IsObjectOf(step, "after", "upTo");
+                WarnOfPatterns(step.Find("after"), "after", faults);
+                WarnOfPatterns(step.Find("upTo"), "upTo", faults);
                 return new Cut(faults.Text(step.Find("after")), faults.Text(step.Find("upTo")));
             case "keep":
                 faults.IsObjectOf(step, "keep");
@@ -75,6 +81,19 @@ internal static class TidyReader
                 return null;
         }
     }
+
+    /// <summary>Warns of what looks like a pattern where a step takes the text as it stands.</summary>
+    private static void WarnOfPatterns(JsonPlace? place, string step, FaultList faults)
+    {
+        foreach (var item in place is null ? [] : place.IsArray ? place.Items : [place])
+        {
+            if (item.IsString && LooksLikePattern().IsMatch(item.Text))
+                faults.Warn(item, $"“{item.Text}” looks like a pattern, and “{step}” takes plain text as it stands; “take” is the step for patterns.");
+        }
+    }
+
+    [GeneratedRegex(@"\\[dDsSwWbB.]|\[[^\]]+\]|^\^.|.\$$|[.)\]][*+]|\(\?", RegexOptions.CultureInvariant, 200)]
+    private static partial Regex LooksLikePattern();
 
     private static Translate? ReadTranslate(JsonPlace step, FaultList faults)
     {
