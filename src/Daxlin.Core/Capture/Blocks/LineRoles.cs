@@ -106,8 +106,12 @@ internal sealed class LineRoles
     /// <summary>The columns that no row leaves empty, as far as rows are no doubt: a page's foot that would begin one fills fewer.</summary>
     private List<string> FilledByEveryRow(List<BlockLine> cut)
     {
-        var rows = cut.Where(line => !line.IsFurniture && Begins(line)).ToList();
-        return rows.Count == 0 ? [] : [.. block.Columns.Where(column => column.IsPlaced && rows.TrueForAll(row => Fills(row, column.Name))).Select(column => column.Name)];
+        var rows = cut.Where(Begins).ToList();
+        var sure = rows.Where(row => !row.IsFurniture).ToList();
+        return [.. block.Columns.Where(column => column.IsPlaced && (sure.Count > 0
+            ? sure.TrueForAll(row => Fills(row, column.Name))
+            // Rows of one form at one height of each page look like furniture themselves; most of them are rows.
+            : rows.Count(row => Fills(row, column.Name)) * 2 > rows.Count)).Select(column => column.Name)];
     }
 
     private void Add(BlockLine line, List<string> always)
