@@ -8,6 +8,7 @@ root.Options.Add(CommandContext.Server);
 root.Subcommands.Add(DemoCommand.Make());
 root.Subcommands.Add(ServeCommand.Make());
 root.Subcommands.Add(TemplateCommands.Make());
+root.Subcommands.Add(DocumentCommands.Make());
 root.Subcommands.Add(BatchCommands.Make());
 root.Subcommands.Add(InvoiceCommands.Make());
 root.Subcommands.Add(PostingCommands.Make());

@@ -9,15 +9,9 @@ internal sealed class ServiceProcess : IDisposable
 
     private ServiceProcess(Process process) => this.process = process;
 
-    /// <exception cref="RefusedException">The launcher did not say where the service is.</exception>
     public static ServiceProcess Start(IEnumerable<string> arguments)
     {
-        if (Environment.GetEnvironmentVariable("DAXLIN_SERVICE") is not { Length: > 0 } service)
-            throw new RefusedException("Start this through ./daxlin, which knows where the service is.");
-        var start = new ProcessStartInfo("dotnet") { RedirectStandardInput = true, RedirectStandardOutput = true };
-        start.ArgumentList.Add(service);
-        foreach (var argument in arguments)
-            start.ArgumentList.Add(argument);
+        var start = StartInfo(arguments);
         if (Environment.GetEnvironmentVariable("DAXLIN_CONSOLE") is { Length: > 0 } console)
         {
             start.ArgumentList.Add("--console");
@@ -26,6 +20,15 @@ internal sealed class ServiceProcess : IDisposable
         // The service stops when its input ends, and its input ends with this process.
         start.ArgumentList.Add("--ends-with-input");
         return new ServiceProcess(Process.Start(start)!);
+    }
+
+    /// <summary>How the service's program is started, with its input and output in this program's hands.</summary>
+    /// <exception cref="RefusedException">The launcher did not say where the service is.</exception>
+    public static ProcessStartInfo StartInfo(IEnumerable<string> arguments)
+    {
+        if (Environment.GetEnvironmentVariable("DAXLIN_SERVICE") is not { Length: > 0 } service)
+            throw new RefusedException("Start this through ./daxlin, which knows where the service is.");
+        return new ProcessStartInfo("dotnet", [service, .. arguments]) { RedirectStandardInput = true, RedirectStandardOutput = true };
     }
 
     public ValueTask<string?> ReadLine(CancellationToken cancel) => process.StandardOutput.ReadLineAsync(cancel);

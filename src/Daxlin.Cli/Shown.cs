@@ -47,6 +47,20 @@ internal static class Shown
         return to - from + 1 >= all ? "" : from == to ? $"page {from} of {all}" : $"pages {from}–{to} of {all}";
     }
 
+    /// <summary>Numbers as a person lists them: "1–4, 6".</summary>
+    public static string Ranges(IEnumerable<int> numbers)
+    {
+        var ranges = new List<(int From, int To)>();
+        foreach (var number in numbers.Distinct().Order())
+        {
+            if (ranges.Count > 0 && ranges[^1].To + 1 == number)
+                ranges[^1] = (ranges[^1].From, number);
+            else
+                ranges.Add((number, number));
+        }
+        return string.Join(", ", ranges.Select(range => range.From == range.To ? $"{range.From}" : $"{range.From}–{range.To}"));
+    }
+
     public static string Cut(string text, int length) => text.Length <= length ? text : text[..(length - 1)] + "…";
 
     public static string Time(JsonNode? node) =>

@@ -1,10 +1,15 @@
 using Daxlin.Service;
 using Daxlin.Service.Storage;
+using Daxlin.Service.Trial;
 using Daxlin.Service.Web;
 using Daxlin.Service.Work;
 
 if (args is [ReaderProcess.Argument])
     return ReaderProcess.Run();
+if (args is [TemplateTrial.Argument, .. var trial])
+    return TemplateTrial.Run(trial);
+if (args is [DocumentWords.Argument, .. var shown])
+    return DocumentWords.Run(shown);
 if (args is [OpenApiDocument.Argument, var path])
     return await OpenApiDocument.Write(path);
 

@@ -16,6 +16,10 @@ internal static class TemplateCommands
         var check = new Command("check", "Say what is wrong with templates, by key and line; nothing is saved.") { checkedFiles };
         check.SetAction(CommandContext.Run((parsed, context, cancel) => Check(parsed.GetValue(checkedFiles)!, context, cancel)));
 
+        var tried = new Argument<string[]>("FILE") { Description = "Template documents (*.template.json) and PDF files, in any order.", Arity = ArgumentArity.OneOrMore };
+        var trial = new Command("try", "Capture and check PDF files by templates that are not saved; nothing is stored, no service need run.") { tried };
+        trial.SetAction(CommandContext.Run((parsed, context, cancel) => Try(parsed.GetValue(tried)!, context, cancel)));
+
         var list = new Command("list", "List all templates.");
         list.SetAction(CommandContext.Run((_, context, cancel) => List(context, cancel)));
 
@@ -23,7 +27,7 @@ internal static class TemplateCommands
         var show = new Command("show", "Print a template's document.") { name };
         show.SetAction(CommandContext.Run((parsed, context, cancel) => Show(parsed.GetValue(name)!, context, cancel)));
 
-        return new Command("template", "Templates: how a vendor's invoices are recognised, captured and checked.") { check, save, list, show };
+        return new Command("template", "Templates: how a vendor's invoices are recognised, captured and checked.") { check, trial, save, list, show };
     }
 
     private static void MustExist(string[] files)
@@ -35,20 +39,49 @@ internal static class TemplateCommands
     private static async Task<int> Check(string[] files, CommandContext context, CancellationToken cancel)
     {
         MustExist(files);
-        var answers = new JsonArray();
-        foreach (var file in files)
-            answers.Add(await context.Service.PostText("templates/check", await File.ReadAllTextAsync(file, cancel), cancel));
-        context.Print(files.Length == 1 ? answers[0]! : answers, () =>
+        var templates = (await TrialProcess.Run(["try-templates", .. files], 0, cancel))["templates"]!.AsArray();
+        context.Print(files.Length == 1 ? templates[0]! : templates, () => PrintFaults(templates, tellsOrder: true));
+        return templates.All(one => one!["faults"]!.AsArray().Count == 0) ? ExitCodes.Done : ExitCodes.SomethingToLookAt;
+    }
+
+    private static void PrintFaults(JsonArray templates, bool tellsOrder)
+    {
+        foreach (var one in templates)
         {
-            foreach (var (file, answer) in files.Zip(answers))
-            {
-                var faults = answer!["faults"]!.AsArray();
-                Terminal.Line(faults.Count == 0 ? $"{file}: in order" : $"{file}: {(faults.Count == 1 ? "1 fault" : $"{faults.Count} faults")}");
-                foreach (var fault in faults)
-                    Terminal.Line($"  line {Shown.Text(fault!["line"])}, {Shown.Text(fault["place"])}: {Shown.Text(fault["message"])}");
-            }
-        });
-        return answers.All(answer => answer!["faults"]!.AsArray().Count == 0) ? ExitCodes.Done : ExitCodes.SomethingToLookAt;
+            var faults = one!["faults"]!.AsArray();
+            var (wrong, doubtful) = (faults.Count(IsFault), faults.Count(fault => !IsFault(fault)));
+            string[] counts = [.. wrong > 0 ? [wrong == 1 ? "1 fault" : $"{wrong} faults"] : Array.Empty<string>(), .. doubtful > 0 ? [doubtful == 1 ? "1 warning" : $"{doubtful} warnings"] : Array.Empty<string>()];
+            if (faults.Count > 0 || tellsOrder)
+                Terminal.Line($"{Shown.Text(one["file"])}: {(faults.Count == 0 ? "in order" : string.Join(" and ", counts))}");
+            foreach (var fault in faults)
+                Terminal.Line($"  line {Shown.Text(fault!["line"])}, {Shown.Text(fault["place"])}: {(IsFault(fault) ? "" : "warning: ")}{Shown.Text(fault["message"])}");
+        }
+    }
+
+    private static bool IsFault(JsonNode? fault) => Shown.Text(fault!["severity"]) == "fault";
+
+    private static async Task<int> Try(string[] files, CommandContext context, CancellationToken cancel)
+    {
+        MustExist(files);
+        var templates = files.Where(file => file.EndsWith(".json", StringComparison.OrdinalIgnoreCase)).ToList();
+        var documents = files.Except(templates).ToList();
+        if (templates.Count == 0 || documents.Count == 0)
+            throw new RefusedException("Name at least one template (*.template.json) and one PDF file.", exitCode: ExitCodes.WrongUsage);
+        var result = await TrialProcess.Run(["try-templates", .. templates, "--", .. documents], documents.Count, cancel);
+        context.Print(result, () => PrintTrial(result));
+        if (result["templates"]!.AsArray().Any(one => one!["faults"]!.AsArray().Any(IsFault)))
+            return ExitCodes.Refused;
+        return result["unreadable"]!.AsArray().Count > 0 || result["invoices"]!.AsArray().Any(invoice => Shown.Text(invoice!["state"]) != "clear")
+            ? ExitCodes.SomethingToLookAt : ExitCodes.Done;
+    }
+
+    private static void PrintTrial(JsonNode result)
+    {
+        PrintFaults(result["templates"]!.AsArray(), tellsOrder: false);
+        foreach (var invoice in result["invoices"]!.AsArray())
+            InvoiceSheet.Print(invoice!);
+        foreach (var file in result["unreadable"]!.AsArray())
+            Terminal.Line($"{Shown.Text(file!["file"])}: {Shown.Text(file["reason"])}");
     }
 
     private static async Task<int> Save(string[] files, CommandContext context, CancellationToken cancel)

@@ -145,6 +145,7 @@ internal static class BatchEndpoints
                 FileName = name,
                 Size = size,
                 ReceivedAt = clock.GetUtcNow().UtcDateTime,
+                InvoiceNumber = await InvoiceNumbers.Next(db, cancel),
             };
             db.Intakes.Add(intake);
             await db.SaveChangesAsync(cancel);

@@ -25,6 +25,7 @@ public sealed record DecisionRecord(DateTime At, string By, string What, string 
 /// <param name="FirstPage">The invoice's first page in the document, from 1.</param>
 /// <param name="LastPage">Its last page in the document.</param>
 /// <param name="Template">The template that captured it, or empty.</param>
+/// <param name="Unproved">Names of the captured numbers that no sum checks.</param>
 /// <param name="PostingRun">The number of the run it was posted in, or null.</param>
 public sealed record InvoiceDetail(
     int Id,
@@ -47,6 +48,7 @@ public sealed record InvoiceDetail(
     ImmutableArray<FindingRecord> Findings,
     ImmutableArray<TieRecord> Ties,
     ImmutableArray<string> Tied,
+    ImmutableArray<string> Unproved,
     ImmutableArray<LeftOutRecord> LeftOut,
     ImmutableArray<DecisionRecord> Decisions,
     int? PostingRun);
@@ -54,3 +56,7 @@ public sealed record InvoiceDetail(
 /// <summary>A person's approval.</summary>
 /// <param name="Despite">Why the invoice is right although findings are open; empty for a clear one.</param>
 public sealed record Approval(string? Despite);
+
+/// <summary>Why a person sets an invoice aside.</summary>
+/// <param name="Reason">At least five characters; it is kept on record.</param>
+public sealed record SetAside(string? Reason);

@@ -18,6 +18,8 @@ internal static class InvoiceEndpoints
             .WithSummary("The invoices of a batch: what to look at first, then by the names of their files.");
         invoices.MapGet("/{id:int}", Show).WithSummary("An invoice with its values, lines, findings and ties.");
         invoices.MapPost("/{id:int}/approval", Approve).WithSummary("Approves an invoice for posting.");
+        invoices.MapPost("/{id:int}/set-aside", PutAside)
+            .WithSummary("Sets an invoice aside that nobody has decided on: it is returned, posts nothing and holds no other.");
     }
 
     private static async Task<Results<Ok<List<InvoiceSummary>>, ProblemHttpResult>> OfBatch(
@@ -77,7 +79,7 @@ internal static class InvoiceEndpoints
             row.Id, Word(row.State), record.Kind, row.BatchId, batch.Name,
             new InvoiceDocument(row.Intake.FileName, row.Intake.Sha256, row.Intake.Size, row.Intake.ReceivedAt),
             row.Intake.Pages, row.FirstPage, row.LastPage, row.Template, row.TemplateVersion, row.Vendor, row.Currency,
-            record.Fields, record.Lines, record.Taxes, record.Others, record.Findings, record.Ties, record.Tied, record.LeftOut,
+            record.Fields, record.Lines, record.Taxes, record.Others, record.Findings, record.Ties, record.Tied, record.Unproved, record.LeftOut,
             [.. decisions.Select(one => new DecisionRecord(one.At, one.By, one.What, one.Before, one.After, one.Reason))],
             run);
     }
@@ -104,6 +106,25 @@ internal static class InvoiceEndpoints
         });
         invoice.State = InvoiceState.Approved;
         await db.SaveChangesAsync(cancel);
+        return TypedResults.Ok((await Find(id, db, cancel))!);
+    }
+
+    private static async Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> PutAside(
+        int id, SetAside wanted, DaxlinDb db, WriteTurn turn, TimeProvider clock, CancellationToken cancel)
+    {
+        using var _ = await turn.Take(cancel);
+        var invoice = await db.Invoices.SingleOrDefaultAsync(row => row.Id == id, cancel);
+        if (invoice is null)
+            return Problem.NotThere($"invoice {id}");
+        var reason = wanted.Reason?.Trim() ?? "";
+        if (reason.Length < ShortestReason)
+        {
+            return Problem.Of(
+                StatusCodes.Status422UnprocessableEntity, "reason-missing",
+                $"Say why invoice {Text(id)} is set aside, in {ShortestReason} characters at least; it is kept on record.");
+        }
+        if (!await SettingAside.Do(invoice, reason, Who.Decides, db, clock, cancel))
+            return Problem.Of(StatusCodes.Status409Conflict, "already-decided", $"Invoice {Text(id)} is {Word(invoice.State)} already.");
         return TypedResults.Ok((await Find(id, db, cancel))!);
     }
 

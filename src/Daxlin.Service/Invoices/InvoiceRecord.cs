@@ -11,6 +11,7 @@ namespace Daxlin.Service.Invoices;
 /// <param name="Findings">What a person must look at.</param>
 /// <param name="Ties">The equations that were weighed.</param>
 /// <param name="Tied">Names of the amounts that stand in an equation that holds: <c>total</c>, <c>lines[3].amount</c>.</param>
+/// <param name="Unproved">Names of the captured numbers that stand in no equation: not checked by any sum.</param>
 /// <param name="LeftOut">Printed lines inside the blocks that are no rows, and why.</param>
 public sealed record InvoiceRecord(
     string Kind,
@@ -21,10 +22,11 @@ public sealed record InvoiceRecord(
     ImmutableArray<FindingRecord> Findings,
     ImmutableArray<TieRecord> Ties,
     ImmutableArray<string> Tied,
+    ImmutableArray<string> Unproved,
     ImmutableArray<LeftOutRecord> LeftOut)
 {
     public static InvoiceRecord Empty { get; } =
-        new("invoice", ImmutableSortedDictionary<string, ValueRecord>.Empty, [], [], [], [], [], [], []);
+        new("invoice", ImmutableSortedDictionary<string, ValueRecord>.Empty, [], [], [], [], [], [], [], []);
 }
 
 /// <summary>A captured value with its trace.</summary>

@@ -21,6 +21,7 @@ internal static class InvoiceRecords
         [.. invoice.Findings.Select(Of)],
         [.. invoice.Ties.Select(Of)],
         [.. invoice.Tied.Order(StringComparer.Ordinal)],
+        invoice.Unproved,
         [.. invoice.Captured.LeftOut.Select(line => new LeftOutRecord(
             line.Block, line.Place.Page, Of(line.Place.Box), line.Text, line.Why))]);
 
@@ -38,6 +39,7 @@ internal static class InvoiceRecords
         Lines = [.. record.Lines.Select(Whole)],
         Taxes = [.. record.Taxes.Select(Whole)],
         Others = record.Others.IsDefault ? [] : record.Others,
+        Unproved = record.Unproved.IsDefault ? [] : record.Unproved,
     };
 
     private static LineRecord Whole(LineRecord line) => line with

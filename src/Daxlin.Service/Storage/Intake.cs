@@ -21,6 +21,12 @@ public sealed class Intake
 
     public int Pages { get; set; }
 
+    /// <summary>
+    /// The number that its first invoice gets: invoices are numbered in the order of their files, whichever capture ends
+    /// first. 0 for documents that were taken in before there were such numbers.
+    /// </summary>
+    public int InvoiceNumber { get; set; }
+
     /// <summary>Why it is unreadable: a stable word, and a sentence.</summary>
     public string ReasonCode { get; set; } = "";
     public string Reason { get; set; } = "";

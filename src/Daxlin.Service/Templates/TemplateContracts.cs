@@ -16,11 +16,13 @@ public sealed record TemplateDetail(
 public sealed record TemplateSaved(string Name, int Version, bool IsNew);
 
 /// <summary>What is wrong with a template document; nothing is saved.</summary>
-/// <param name="Name">The template's name, or empty if the document does not tell.</param>
+/// <param name="File">The file it came from; empty for one that was sent.</param>
+/// <param name="Name">The template's name, or empty if it cannot be used.</param>
 /// <param name="Faults">Empty if it is in order.</param>
-public sealed record TemplateChecked(string Name, ImmutableArray<TemplateFaultRecord> Faults);
+public sealed record TemplateChecked(string File, string Name, ImmutableArray<TemplateFaultRecord> Faults);
 
 /// <summary>One thing wrong with a template document.</summary>
 /// <param name="Place">The key's path.</param>
 /// <param name="Line">From 1.</param>
-public sealed record TemplateFaultRecord(string Place, int Line, string Message);
+/// <param name="Severity"><c>fault</c>, or <c>warning</c> for what the template can be used with all the same.</param>
+public sealed record TemplateFaultRecord(string Place, int Line, string Message, string Severity);

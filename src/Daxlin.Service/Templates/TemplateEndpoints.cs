@@ -1,4 +1,3 @@
-using System.Collections.Immutable;
 using System.Text.Json;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Templates.Json;
@@ -48,14 +47,8 @@ internal static class TemplateEndpoints
 
     private static async Task<Ok<TemplateChecked>> Check(HttpRequest request, CancellationToken cancel)
     {
-        try
-        {
-            return TypedResults.Ok(new TemplateChecked(TemplateReader.Read(await TextOf(request, cancel)).Name, []));
-        }
-        catch (TemplateFaultException error)
-        {
-            return TypedResults.Ok(new TemplateChecked("", Records(error.Faults)));
-        }
+        var (template, faults) = TemplateReader.Check(await TextOf(request, cancel));
+        return TypedResults.Ok(TemplateChecks.Record("", template, faults));
     }
 
     /// <summary>The document as it was sent: faults are named by their line in it.</summary>
@@ -65,9 +58,6 @@ internal static class TemplateEndpoints
         var buffer = new char[TemplateReader.LongestDocument + 1];
         return new string(buffer, 0, await reader.ReadBlockAsync(buffer, cancel));
     }
-
-    private static ImmutableArray<TemplateFaultRecord> Records(ImmutableArray<TemplateFault> faults) =>
-        [.. faults.Select(fault => new TemplateFaultRecord(fault.Place, fault.Line, fault.Message))];
 
     private static async Task<Results<Ok<TemplateSaved>, Created<TemplateSaved>, ProblemHttpResult>> Save(
         HttpRequest request, DaxlinDb db, WriteTurn turn, TemplateShelf shelf, TimeProvider clock, CancellationToken cancel)
@@ -83,7 +73,7 @@ internal static class TemplateEndpoints
             return Problem.Of(
                 StatusCodes.Status422UnprocessableEntity, "template-faulty",
                 error.Faults.Length == 1 ? $"The template has a fault: {error.Faults[0]}" : $"The template has {error.Faults.Length} faults.",
-                ("faults", Records(error.Faults)));
+                ("faults", TemplateChecks.Records(error.Faults)));
         }
 
         using var _ = await turn.Take(cancel);

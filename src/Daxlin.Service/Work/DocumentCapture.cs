@@ -71,8 +71,11 @@ public sealed class DocumentCapture(
             await using var db = await databases.CreateDbContextAsync(cancel);
             var intake = await db.Intakes.SingleAsync(row => row.Id == intakeId, cancel);
             (intake.State, intake.ReasonCode, intake.Reason) = (IntakeState.Unreadable, code, reason);
-            db.Invoices.RemoveRange(await Undecided(db, intakeId, cancel));
+            var gone = await Undecided(db, intakeId, cancel);
+            db.Invoices.RemoveRange(gone);
             await db.SaveChangesAsync(cancel);
+            foreach (var key in gone.Select(invoice => invoice.SeenKey).Distinct())
+                await Doubles.Refresh(db, key, cancel);
             batch = intake.BatchId;
         }
         events.Moved(batch);
@@ -95,19 +98,30 @@ public sealed class DocumentCapture(
                 var row = undecided.Find(row => row.FirstPage == invoice.FirstPage);
                 if (row is null)
                 {
-                    row = new Invoice { CapturedAt = clock.GetUtcNow().UtcDateTime, IntakeId = intakeId, BatchId = intake.BatchId };
+                    var isFree = intake.InvoiceNumber > 0 && !await db.Invoices.AnyAsync(other => other.Id == intake.InvoiceNumber, cancel);
+                    row = new Invoice
+                    {
+                        Id = isFree ? intake.InvoiceNumber : await InvoiceNumbers.Next(db, cancel),
+                        CapturedAt = clock.GetUtcNow().UtcDateTime,
+                        IntakeId = intakeId,
+                        BatchId = intake.BatchId,
+                    };
                     db.Invoices.Add(row);
                 }
                 undecided.Remove(row);
+                var keyBefore = row.SeenKey;
                 (row.CapturedAt, row.FirstPage, row.LastPage) = (clock.GetUtcNow().UtcDateTime, invoice.FirstPage, invoice.LastPage);
                 if (invoice.Checked is null)
                     FillUnplaced(row, invoice.Found.Matches);
                 else
-                    Fill(row, await WithSeenBefore(db, row, invoice.Checked, cancel), version);
-                // Stored one by one, so that the second of two with one number in one file sees the first.
-                await db.SaveChangesAsync(cancel);
+                    Fill(row, invoice.Checked, version);
+                await Doubles.Refresh(db, row.SeenKey, cancel);
+                if (keyBefore != row.SeenKey)
+                    await Doubles.Refresh(db, keyBefore, cancel);
             }
             db.Invoices.RemoveRange(undecided);
+            foreach (var key in undecided.Select(gone => gone.SeenKey).Distinct())
+                await Doubles.Refresh(db, key, cancel);
             (intake.State, intake.Pages, intake.Attempts) = (IntakeState.Done, pages, 0);
             await db.SaveChangesAsync(cancel);
             await transaction.CommitAsync(cancel);
@@ -120,25 +134,6 @@ public sealed class DocumentCapture(
         .Where(invoice => invoice.IntakeId == intakeId
             && (invoice.State == InvoiceState.Unplaced || invoice.State == InvoiceState.Held || invoice.State == InvoiceState.Clear))
         .ToListAsync(cancel);
-
-    private static async Task<CheckedInvoice> WithSeenBefore(
-        DaxlinDb db, Invoice row, CheckedInvoice invoice, CancellationToken cancel)
-    {
-        var key = KeyOf(invoice);
-        if (key.Length == 0)
-            return invoice;
-        var other = await db.Invoices
-            .Where(one => one.SeenKey == key && one.Id != row.Id && one.State != InvoiceState.Returned)
-            .OrderBy(one => one.Id)
-            .Select(one => new { one.Id, one.State, Batch = db.Batches.First(batch => batch.Id == one.BatchId).Name })
-            .FirstOrDefaultAsync(cancel);
-        if (other is null)
-            return invoice;
-        var finding = SeenBefore.ToFinding(
-            invoice.Captured.Template.Vendor, invoice.Captured.Find(TradeNames.InvoiceNumber)!.Value,
-            $"it is invoice {other.Id} in the batch “{other.Batch}” ({other.State.ToString().ToLowerInvariant()})");
-        return invoice with { Findings = invoice.Findings.Insert(0, finding) };
-    }
 
     private static string KeyOf(CheckedInvoice invoice) =>
         invoice.Captured.Find(TradeNames.InvoiceNumber) is { } number
@@ -163,12 +158,7 @@ public sealed class DocumentCapture(
 
     private static void FillUnplaced(Invoice row, ImmutableArray<TemplateMatch> matches)
     {
-        var finding = matches.IsEmpty
-            ? Finding.Hold("no-template", "No template recognises this invoice; save one for its vendor and capture the batch again.")
-            : Finding.Hold(
-                "several-templates",
-                $"The templates {matches[0].Template.Name} and {matches[1].Template.Name} both recognise this invoice; "
-                + "give one of them a cue that the other must not have.");
+        var finding = Placing.FindingOf(matches);
         row.State = InvoiceState.Unplaced;
         (row.Template, row.TemplateVersion, row.Vendor, row.SeenKey, row.Lines) = ("", 0, "", "", 0);
         (row.InvoiceNumber, row.InvoiceDate, row.Currency, row.Total, row.IsCreditNote) = ("", "", "", "", false);

@@ -93,6 +93,9 @@ namespace Daxlin.Service.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("InvoiceNumber")
+                        .HasColumnType("INTEGER");
+
                     b.Property<int>("Pages")
                         .HasColumnType("INTEGER");
 

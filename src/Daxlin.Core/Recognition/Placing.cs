@@ -1,0 +1,16 @@
+using System.Collections.Immutable;
+using Daxlin.Core.Checks;
+
+namespace Daxlin.Core.Recognition;
+
+/// <summary>Says why an invoice belongs to no template.</summary>
+public static class Placing
+{
+    /// <param name="matches">The templates that recognise it: none, or two that do alike.</param>
+    public static Finding FindingOf(ImmutableArray<TemplateMatch> matches) => matches.IsEmpty
+        ? Finding.Hold("no-template", "No template recognises this invoice; save one for its vendor and capture the batch again.")
+        : Finding.Hold(
+            "several-templates",
+            $"The templates {matches[0].Template.Name} and {matches[1].Template.Name} both recognise this invoice; "
+            + "give one of them a cue that the other must not have.");
+}

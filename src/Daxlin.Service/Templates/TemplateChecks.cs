@@ -1,0 +1,14 @@
+using System.Collections.Immutable;
+using Daxlin.Core.Templates;
+
+namespace Daxlin.Service.Templates;
+
+/// <summary>What is wrong with a template document, in the interface's form.</summary>
+internal static class TemplateChecks
+{
+    public static TemplateChecked Record(string file, Template? template, ImmutableArray<TemplateFault> faults) =>
+        new(file, template?.Name ?? "", Records(faults));
+
+    public static ImmutableArray<TemplateFaultRecord> Records(ImmutableArray<TemplateFault> faults) =>
+        [.. faults.Select(fault => new TemplateFaultRecord(fault.Place, fault.Line, fault.Message, fault.IsWarning ? "warning" : "fault"))];
+}

@@ -1,0 +1,54 @@
+using System.Collections.Immutable;
+using Daxlin.Core.Pages;
+using Daxlin.Reading;
+
+namespace Daxlin.Service.Trial;
+
+/// <summary>Shows the lines and words of a document as Daxlin sees them, with their places. Nothing is stored.</summary>
+internal static class DocumentWords
+{
+    public const string Argument = "show-words";
+
+    /// <param name="arguments">A file, and the number of a page if one alone is wanted.</param>
+    public static int Run(string[] arguments)
+    {
+        var (file, only) = (arguments[0], arguments.Length > 1 ? int.Parse(arguments[1], System.Globalization.CultureInfo.InvariantCulture) : 0);
+        try
+        {
+            var pages = PdfReader.Read(File.ReadAllBytes(file));
+            TrialOutput.Write(new WordsOfDocument(
+                Path.GetFileName(file), pages.Length, [.. pages.Where(page => only is 0 || page.Number == only).Select(Of)], null));
+        }
+        catch (UnreadableException error)
+        {
+            TrialOutput.Write(new WordsOfDocument(Path.GetFileName(file), 0, [], error.Message));
+        }
+        return 0;
+    }
+
+    private static WordsOfPage Of(Page page) => new(
+        page.Number, page.Width, page.Height,
+        [.. page.Lines.Select(line => new WordsOfLine(
+            Round(line.Box.Top), Round(line.Box.Bottom), Round(line.Words[0].Baseline), line.Text,
+            [.. line.Cells.Select(cell => new WordsOfCell(Round(cell.Box.Left), Round(cell.Box.Right), cell.Text))],
+            [.. line.Words.Select(word => new WordsOfCell(Round(word.Box.Left), Round(word.Box.Right), word.Text))]))],
+        [.. page.Words.Where(word => word.Turn != Turn.Upright).Select(word => word.Text)]);
+
+    private static double Round(double points) => Math.Round(points, 1);
+}
+
+/// <param name="Pages">How many pages the document has.</param>
+/// <param name="Shown">Those that were asked for.</param>
+/// <param name="Unreadable">Why the document could not be read; null if it was.</param>
+internal sealed record WordsOfDocument(string File, int Pages, ImmutableArray<WordsOfPage> Shown, string? Unreadable);
+
+/// <param name="Number">From 1.</param>
+/// <param name="Turned">Words that run upwards, downwards or upside down, which no line holds.</param>
+internal sealed record WordsOfPage(int Number, double Width, double Height, ImmutableArray<WordsOfLine> Lines, ImmutableArray<string> Turned);
+
+/// <summary>A line in points from the top left of the page.</summary>
+/// <param name="Cells">Its words as they stand together.</param>
+internal sealed record WordsOfLine(
+    double Top, double Bottom, double Baseline, string Text, ImmutableArray<WordsOfCell> Cells, ImmutableArray<WordsOfCell> Words);
+
+internal sealed record WordsOfCell(double Left, double Right, string Text);
