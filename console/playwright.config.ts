@@ -7,6 +7,7 @@ const port = 7391;
 
 export default defineConfig({
   testDir: "e2e",
+  globalSetup: "./e2e/until-captured.ts",
   // One service with one set of data serves all tests, so they take turns.
   workers: 1,
   timeout: 60_000,
@@ -29,7 +30,6 @@ export default defineConfig({
   },
   webServer: {
     command: `../daxlin demo --port ${port} --data ${mkdtempSync(join(tmpdir(), "daxlin-e2e-"))}`,
-    // The last of the demo's invoices is there: all are.
     url: `http://localhost:${port}/api/v1/invoices/24`,
     timeout: 180_000,
     gracefulShutdown: { signal: "SIGTERM", timeout: 10_000 },

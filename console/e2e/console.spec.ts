@@ -186,8 +186,37 @@ test("files are taken in from the page; a bad one is set aside with its reason, 
     page.getByRole("cell", { name: "This is not a PDF: it does not begin as one." }),
   ).toBeVisible();
   // The same invoice is in the demo's batch already.
-  await expect(page.getByRole("cell", { name: /sent the invoice number PE\d+ before/ })).toBeVisible();
-  await expect(page.getByText("sent the invoice number")).toContainText("Kestrel Sound Ferries, November");
+  const copy = page.getByRole("cell", { name: /This is the same file as port-ellery-galley-\d+\.pdf/ });
+  await expect(copy).toContainText("Kestrel Sound Ferries, November");
+
+  // A copy is set aside with its reason, and is held no more.
+  await page.getByRole("link", { name: /PE\d+/ }).first().click();
+  await page.getByRole("button", { name: "Set aside …" }).click();
+  await expect(page.getByRole("button", { name: "Set aside", exact: true })).toBeDisabled();
+  await page.getByLabel("Why it is set aside").fill("The same file, taken in twice.");
+  await page.getByRole("button", { name: "Set aside", exact: true }).click();
+  await expect(page.getByText("× returned")).toBeVisible();
+  await expect(page.getByText("set aside by")).toContainText("because: The same file, taken in twice.");
+});
+
+test("what no sum checks and what is part of no row is said, and leads to its place", async ({
+  page,
+  request,
+}) => {
+  const folder = "../tests/corpus/fuel-jspdf";
+  await request.post("/api/v1/templates", { data: readFileSync(`${folder}/fuel.template.json`, "utf8") });
+  const batch = await (await request.post("/api/v1/batches", { data: { name: "Fuel" } })).json();
+  await request.post(`/api/v1/batches/${batch.id}/documents`, {
+    multipart: {
+      files: { name: "inv-2.pdf", mimeType: "application/pdf", buffer: readFileSync(`${folder}/inv-2.pdf`) },
+    },
+  });
+  await page.goto(`/batches/${batch.id}`);
+  await page.getByRole("link").filter({ hasText: /\d{4}/ }).first().click();
+  const unproved = page.getByRole("note", { name: "Not checked by any sum" });
+  await expect(unproved).toContainText("quantity of rows");
+  await expect(page.getByText(/printed texts? (is|are) no part of a row/)).toBeVisible();
+  await expectNoViolation(page);
 });
 
 test("files dropped on a batch are taken in", async ({ page, request }) => {

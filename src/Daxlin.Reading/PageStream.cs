@@ -15,6 +15,7 @@ public static class PageStream
             writer.Write7BitEncodedInt(page.Number);
             writer.Write(page.Width);
             writer.Write(page.Height);
+            writer.Write((byte)page.Drawn);
             writer.Write7BitEncodedInt(page.Words.Length);
             foreach (var word in page.Words)
                 Write(writer, word);
@@ -30,14 +31,14 @@ public static class PageStream
         var pages = ImmutableArray.CreateBuilder<Page>(reader.Read7BitEncodedInt());
         for (var page = 0; page < pages.Capacity; page++)
         {
-            var (number, width, height) = (reader.Read7BitEncodedInt(), reader.ReadDouble(), reader.ReadDouble());
+            var (number, width, height, drawn) = (reader.Read7BitEncodedInt(), reader.ReadDouble(), reader.ReadDouble(), (Drawn)reader.ReadByte());
             var words = ImmutableArray.CreateBuilder<Word>(reader.Read7BitEncodedInt());
             for (var word = 0; word < words.Capacity; word++)
                 words.Add(ReadWord(reader, store));
             var strokes = ImmutableArray.CreateBuilder<Stroke>(reader.Read7BitEncodedInt());
             for (var stroke = 0; stroke < strokes.Capacity; stroke++)
                 strokes.Add(new Stroke(ReadBox(reader)));
-            pages.Add(new Page(number, width, height, words.MoveToImmutable(), strokes.MoveToImmutable()));
+            pages.Add(new Page(number, width, height, words.MoveToImmutable(), strokes.MoveToImmutable()) { Drawn = drawn });
         }
         return pages.MoveToImmutable();
     }

@@ -130,6 +130,9 @@ public static class PdfReader
             }
         }
 
+        var drawn = DrawnOf(turned, page.Letters.Count);
+        if (drawn != Drawn.Upright)
+            return TurnedPage(page, drawn, turned, store);
         var words = ImmutableArray.CreateBuilder<Word>();
         WordBuilder.AddWords(upright, Turn.Upright, store, words);
         foreach (var (orientation, letters) in turned)
@@ -140,6 +143,48 @@ public static class PdfReader
                 words[index] = words[index] with { Box = TurnedBox(words[index].Box, orientation, height) };
         }
         return new Page(page.Number, width, height, words.DrainToImmutable(), StrokesOf(page, height));
+    }
+
+    /// <summary>A page is drawn turned if more than this part of its letters is; a note up the margin is less.</summary>
+    private const double MostOfPage = 0.8;
+
+    /// <summary>Which way a page is drawn: as most of its letters are, if that is one of the four right ones.</summary>
+    private static Drawn DrawnOf(Dictionary<TextOrientation, List<Letter>> turned, int letters)
+    {
+        foreach (var (orientation, same) in turned)
+        {
+            if (same.Count > MostOfPage * letters)
+            {
+                return orientation switch
+                {
+                    TextOrientation.Rotate90 => Drawn.Downwards,
+                    TextOrientation.Rotate270 => Drawn.Upwards,
+                    TextOrientation.Rotate180 => Drawn.UpsideDown,
+                    _ => Drawn.Upright,
+                };
+            }
+        }
+        return Drawn.Upright;
+    }
+
+    /// <summary>A page whose text is drawn turned, as if it were turned back. What stands otherwise on it is left out of its lines.</summary>
+    private static Page TurnedPage(
+        UglyToad.PdfPig.Content.Page page, Drawn drawn, Dictionary<TextOrientation, List<Letter>> turned, WordStore store)
+    {
+        var (seenWidth, seenHeight) = (page.Width, page.Height);
+        var (orientation, right, down) = drawn switch
+        {
+            Drawn.Downwards => (TextOrientation.Rotate90, seenHeight, seenWidth),
+            Drawn.Upwards => (TextOrientation.Rotate270, 0.0, 0.0),
+            _ => (TextOrientation.Rotate180, seenWidth, 0.0),
+        };
+        var words = ImmutableArray.CreateBuilder<Word>();
+        WordBuilder.AddWords(
+            turned[orientation].ConvertAll(letter => letter with { Start = letter.Start + right, End = letter.End + right, Baseline = letter.Baseline + down }),
+            Turn.Upright, store, words);
+        var (width, height) = drawn == Drawn.UpsideDown ? (seenWidth, seenHeight) : (seenHeight, seenWidth);
+        var read = new Page(page.Number, width, height, words.DrainToImmutable(), []) { Drawn = drawn };
+        return new Page(page.Number, width, height, read.Words, [.. StrokesOf(page, seenHeight).Select(stroke => new Stroke(read.AsRead(stroke.Box)))]) { Drawn = drawn };
     }
 
     private static double SizeOf(UglyToad.PdfPig.Content.Letter letter) => letter.PointSize is > 0.5 and < 2000

@@ -57,9 +57,9 @@ public class WordsAsReadTests
         var word = Assert.Single(page.Words);
         if (entries == "/Rotate 180")
         {
-            Assert.Equal(Turn.Turned, word.Turn);
-            Assert.Equal(595 - 100, word.Box.Right, 0.5);
-            Assert.Equal(top + 0.75 * 10, word.Box.Bottom, 0.5);
+            Assert.Equal((Drawn.UpsideDown, "Total"), (page.Drawn, word.Text));
+            Assert.Equal(595 - 100, page.AsSeen(word.Box).Right, 0.5);
+            Assert.Equal(top + 0.75 * 10, page.AsSeen(word.Box).Bottom, 0.5);
         }
         else
         {

@@ -92,8 +92,56 @@ public class InvoicePathTests
         var again = Assert.Single(await service.Invoices(second));
         Assert.Equal("held", (string?)again["state"]);
         Assert.Equal(
-            "Port Ellery Galley Supplies sent the invoice number PE71010 before: it is invoice 1 in the batch “First” (clear).",
+            "This is the same file as port-ellery-galley-01.pdf, invoice 1 in the batch “First” (clear).",
             (string?)again["firstFinding"]);
+    }
+
+    [Fact]
+    public async Task First_come_is_first_whatever_is_captured_again_and_a_copy_set_aside_holds_nothing()
+    {
+        await using var service = await ServiceUnderTest.Start();
+        await service.SaveTemplates(Repository.Samples);
+        var (first, second) = (await service.OpenBatch("First"), await service.OpenBatch("Second"));
+        await service.Upload(first, Demo("port-ellery-galley").Take(1));
+        await service.UntilDone(first);
+        await service.Upload(second, Demo("port-ellery-galley").Take(1));
+        await service.UntilDone(second);
+        foreach (var batch in new[] { first, second, first })
+        {
+            await service.Post($"batches/{batch}/recapture", new JsonObject());
+            await service.UntilDone(batch);
+            Assert.Equal("clear, held", await States());
+        }
+
+        var (status, refused) = await service.Post("invoices/2/set-aside", new JsonObject { ["reason"] = "no" });
+        Assert.Equal((422, "reason-missing"), (status, (string?)refused["code"]));
+        // The original is taken back: its copy is the first now, and nothing holds it.
+        await service.Post("invoices/1/set-aside", new JsonObject { ["reason"] = "The vendor takes it back." });
+        Assert.Equal("returned, clear", await States());
+        var aside = await service.Get("invoices/1");
+        Assert.Equal("set aside: The vendor takes it back.", $"{aside["decisions"]![0]!["what"]}: {aside["decisions"]![0]!["reason"]}");
+        (status, refused) = await service.Post("invoices/1/set-aside", new JsonObject { ["reason"] = "Once more." });
+        Assert.Equal((409, "already-decided"), (status, (string?)refused["code"]));
+
+        async Task<string> States() =>
+            $"{Assert.Single(await service.Invoices(first))["state"]}, {Assert.Single(await service.Invoices(second))["state"]}";
+    }
+
+    [Fact]
+    public async Task Invoices_are_numbered_in_the_order_of_their_files_and_keep_account_of_what_no_sum_checks()
+    {
+        await using var service = await ServiceUnderTest.Start();
+        await service.SaveTemplates(Path.Combine(Repository.Corpus, "fuel-jspdf"));
+        var batch = await service.OpenBatch("November");
+        var files = Directory.GetFiles(Path.Combine(Repository.Corpus, "fuel-jspdf"), "*.pdf").Order(StringComparer.Ordinal).ToList();
+        await service.Upload(batch, files.Select(file => (Path.GetFileName(file), File.ReadAllBytes(file))));
+        await service.UntilDone(batch);
+        var invoices = (await service.Invoices(batch)).OrderBy(one => (int)one["id"]!).ToList();
+        Assert.Equal(files.Select(Path.GetFileName), invoices.Select(one => (string?)one["file"]));
+        var invoice = await service.Get($"invoices/{invoices[0]["id"]}");
+        var unproved = invoice["unproved"]!.AsArray().Select(name => (string?)name).ToList();
+        Assert.Contains("lines[1].deliveryPoints[1].quantity", unproved);
+        Assert.DoesNotContain("lines[1].quantity", unproved);
     }
 
     [Fact]

@@ -656,6 +656,48 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/invoices/{id}/set-aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sets an invoice aside that nobody has decided on: it is returned, posts nothing and holds no other. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SetAside"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["InvoiceDetail"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/posting-runs": {
         parameters: {
             query?: never;
@@ -966,6 +1008,8 @@ export interface components {
             findings: components["schemas"]["FindingRecord"][];
             ties: components["schemas"]["TieRecord"][];
             tied: string[];
+            /** @description Names of the captured numbers that no sum checks. */
+            unproved: string[];
             leftOut: components["schemas"]["LeftOutRecord"][];
             decisions: components["schemas"]["DecisionRecord"][];
             /**
@@ -1103,6 +1147,11 @@ export interface components {
              */
             batch: null | number;
         };
+        /** @description Why a person sets an invoice aside. */
+        SetAside: {
+            /** @description At least five characters; it is kept on record. */
+            reason: null | string;
+        };
         SseItemOfBatchSummary: {
             data?: components["schemas"]["BatchSummary"];
             eventType?: null | string;
@@ -1111,7 +1160,9 @@ export interface components {
         };
         /** @description What is wrong with a template document; nothing is saved. */
         TemplateChecked: {
-            /** @description The template's name, or empty if the document does not tell. */
+            /** @description The file it came from; empty for one that was sent. */
+            file: string;
+            /** @description The template's name, or empty if it cannot be used. */
             name: string;
             /** @description Empty if it is in order. */
             faults: components["schemas"]["TemplateFaultRecord"][];
@@ -1138,6 +1189,8 @@ export interface components {
              */
             line: number;
             message: string;
+            /** @description `fault`, or `warning` for what the template can be used with all the same. */
+            severity: string;
         };
         /** @description What saving a template came to. */
         TemplateSaved: {

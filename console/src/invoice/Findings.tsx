@@ -10,7 +10,7 @@ export function Findings({ findings, choose }: { findings: Finding[]; choose: (n
             type="button"
             onClick={() => finding.about.length > 0 && choose(finding.about[finding.about.length - 1] ?? "")}
           >
-            <span aria-hidden="true">▲</span> {finding.message}
+            <span aria-hidden="true">{finding.severity === "note" ? "·" : "▲"}</span> {finding.message}
           </button>
         </li>
       ))}

@@ -11,10 +11,13 @@ import { Approve } from "./Approve";
 import { Connector } from "./Connector";
 import { FieldList } from "./FieldList";
 import { Findings } from "./Findings";
+import { LeftOut } from "./LeftOut";
 import { LinesTable } from "./LinesTable";
 import { PrintedPages } from "./PrintedPages";
+import { SetAside } from "./SetAside";
 import { Ties } from "./Ties";
 import { TraceLine } from "./TraceLine";
+import { Unproved } from "./Unproved";
 import { useNeighbours } from "./useNeighbours";
 
 export function InvoicePage() {
@@ -85,6 +88,7 @@ function OpenInvoice({ invoice }: { invoice: Invoice }) {
           </h1>
           <span className="row">
             <StateWord state={invoice.state} />
+            <SetAside invoice={invoice} />
             <Approve invoice={invoice} />
           </span>
         </div>
@@ -108,6 +112,7 @@ function OpenInvoice({ invoice }: { invoice: Invoice }) {
             <FieldList invoice={invoice} chosen={chosen} choose={choose} />
             <h2>Sums</h2>
             <Ties invoice={invoice} />
+            <Unproved invoice={invoice} choose={choose} />
             <h2>{invoice.lines.length === 1 ? "1 row" : `${invoice.lines.length} rows`}</h2>
             <LinesTable
               invoice={invoice}
@@ -142,6 +147,7 @@ function OpenInvoice({ invoice }: { invoice: Invoice }) {
             />
           </section>
         ))}
+        <LeftOut invoice={invoice} />
         {invoice.decisions.length > 0 && (
           <>
             <h2>Decisions</h2>

@@ -29,13 +29,11 @@ const SHORT: Record<string, string> = {
   discountPercent3: "then",
   taxRate: "tax",
 };
-/** Columns whose figures are money although they may have more decimals than the currency. */
-const PRICES = new Set(["unitPrice"]);
-const FIGURES = new Set(["number", "money", "percent", "whole"]);
+const FIGURES = new Set(["number", "price", "money", "percent", "whole"]);
 
 /** What a column's figures are in, said once in its heading. */
-function unitOf(kind: string, column: string, currency: string): string {
-  return kind === "money" || PRICES.has(column) ? ` ${currency}` : kind === "percent" ? " %" : "";
+function unitOf(kind: string, currency: string): string {
+  return kind === "money" || kind === "price" ? ` ${currency}` : kind === "percent" ? " %" : "";
 }
 
 /** A list under a row, each of its rows on a line. */
@@ -68,6 +66,10 @@ export function LinesTable({ invoice, rows, prefix, chosen, choose }: Props) {
   const doubtful = doubtfulNames(invoice);
   const present = new Set(rows.flatMap((row) => Object.keys(row.cells)));
   present.delete("section");
+  // A basis of 1 in every row says nothing.
+  if (rows.every((row) => (row.cells.priceBasis?.value ?? "1") === "1")) {
+    present.delete("priceBasis");
+  }
   const columns = [
     ...ORDER.filter((name) => present.has(name)),
     ...[...present].filter((name) => !ORDER.includes(name)).sort(),
@@ -85,7 +87,7 @@ export function LinesTable({ invoice, rows, prefix, chosen, choose }: Props) {
             {columns.map((column) => (
               <th key={column} className={isFigure(column) ? "figure" : ""}>
                 {SHORT[column] ?? spokenName(column)}
-                {unitOf(kinds.get(column) ?? "", column, invoice.currency)}
+                {unitOf(kinds.get(column) ?? "", invoice.currency)}
               </th>
             ))}
           </tr>

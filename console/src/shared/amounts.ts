@@ -37,3 +37,17 @@ export function pagesOf(first: number, last: number, all: number): string {
   }
   return first === last ? `, page ${first} of ${all}` : `, pages ${first}–${last} of ${all}`;
 }
+
+/** Numbers as a person lists them: [1, 2, 3, 6] is "1–3, 6". */
+export function ranges(numbers: number[]): string {
+  const found: [number, number][] = [];
+  for (const number of [...new Set(numbers)].sort((a, b) => a - b)) {
+    const last = found.at(-1);
+    if (last && last[1] + 1 === number) {
+      last[1] = number;
+    } else {
+      found.push([number, number]);
+    }
+  }
+  return found.map(([from, to]) => (from === to ? `${from}` : `${from}–${to}`)).join(", ");
+}

@@ -126,12 +126,12 @@ internal static class BatchCommands
                 return;
             }
             var table = Terminal.NewTable(
-                ("id", true), ("name", false), ("opened", false), ("documents", true), ("unplaced", true), ("held", true), ("clear", true), ("approved", true), ("posted", true));
+                ("id", true), ("name", false), ("opened (UTC)", false), ("files", true), ("unplaced", true), ("held", true), ("clear", true), ("approved", true), ("posted", true));
             foreach (var batch in batches)
             {
                 var invoices = batch!["invoices"]!;
                 table.AddRow(
-                    new Text(Shown.Text(batch["id"])), new Text(Shown.Cut(Shown.Text(batch["name"]), 28)), new Text(Shown.Time(batch["createdAt"])),
+                    new Text(Shown.Text(batch["id"])), new Text(Shown.Cut(Shown.Text(batch["name"]), 27)), new Text(Shown.Time(batch["createdAt"]).Replace(" UTC", "", StringComparison.Ordinal)),
                     new Text(Shown.Text(batch["documents"])),
                     new Text(Shown.Text(invoices["unplaced"])), new Text(Shown.Text(invoices["held"])), new Text(Shown.Text(invoices["clear"])),
                     new Text(Shown.Text(invoices["approved"])), new Text(Shown.Text(invoices["posted"])));

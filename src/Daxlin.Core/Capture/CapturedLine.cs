@@ -10,6 +10,9 @@ public sealed record CapturedLine(string Block, int Number, ImmutableArray<Captu
     /// <summary>Lists that stand under the row: delivery points, serial numbers.</summary>
     public ImmutableArray<RowsUnder> Under { get; init; } = [];
 
+    /// <summary>What is printed in columns that the template keeps out of the row, by column: a position, a storage bin.</summary>
+    public ImmutableArray<KeyValuePair<string, string>> PassedOver { get; init; } = [];
+
     public CapturedValue? Find(string column)
     {
         foreach (var cell in Cells)

@@ -40,8 +40,6 @@ public static class InvoiceCapture
             if (result.Rows.IsEmpty && block.Required)
                 findings.Add(Finding.Hold("no-rows", $"The block {block.Name} has no rows on this invoice.", block.Name));
         }
-        if (rows.Lines.Count == 0 && template.Blocks.Any(block => block.HoldsItems) && !findings.Any(finding => finding.Code == "no-rows"))
-            findings.Add(Finding.Hold("no-rows", "No item row was found on this invoice.", "lines"));
 
         var lines = LookUps.Fill(template, rows.Lines, rows.All, findings);
         var taxes = LookUps.Fill(template, rows.Taxes, rows.All, findings);
@@ -50,7 +48,7 @@ public static class InvoiceCapture
             || template.Recognise.CreditNote.Any(cue => invoice.Pages.Any(cue.IsOn));
         var captured = new CapturedInvoice(
             template, isCreditNote, fields.ToImmutable(), lines, taxes, [.. rows.Others], leftOut.ToImmutable(), sums.ToImmutable(), []);
-        return captured with { Findings = [.. findings, .. CaptureDoubts.Of(captured, invoice)] };
+        return SeenPlaces.Of(captured with { Findings = [.. findings, .. CaptureDoubts.Of(captured, invoice)] }, pages);
     }
 
     private static BlockResult CaptureBlock(

@@ -31,6 +31,8 @@ public static class InvoiceChecks
         {
             if (LineTie(line, invoice, counted) is { } tie)
                 yield return tie;
+            foreach (var under in UnderTies(line, invoice))
+                yield return under;
         }
 
         var amounts = invoice.Lines.Select(line => line.NumberIn(TradeNames.Amount)).OfType<decimal>().ToImmutableArray();
@@ -68,6 +70,22 @@ public static class InvoiceChecks
             line.Number, quantity ?? 1, price, basis == 0 ? 1 : basis,
             DiscountsOf(line), line.NumberIn(TradeNames.DiscountAmount) ?? 0, amount, invoice.Template.Checks,
             invoice.Template.Reads.Currency, members.DrainToImmutable());
+    }
+
+    /// <summary>Where the template says that numbers of a list under a row add up to the row's own.</summary>
+    private static IEnumerable<RowsUnderAddUp> UnderTies(CapturedLine line, CapturedInvoice invoice)
+    {
+        var rules = invoice.Template.Blocks.FirstOrDefault(block => block.Name == line.Block)?.RowsUnder ?? [];
+        foreach (var (rule, column) in rules.SelectMany(rule => rule.AddUp.Select(column => (rule, column))))
+        {
+            if (line.NumberIn(column) is not { } whole || line.Under.FirstOrDefault(list => list.Name == rule.Name) is not { } list)
+                continue;
+            var parts = list.Rows.Where(row => row.NumberIn(column) is not null).ToList();
+            yield return new RowsUnderAddUp(
+                line.Number, rule.Name, column, [.. parts.Select(row => row.NumberIn(column)!.Value)], whole, invoice.Template.Checks,
+                invoice.Template.Reads.Currency,
+                [Name(line, column), .. parts.Select(row => ValueNames.Under(BlockRule.Lines, line.Number, rule.Name, row.Number, column))]);
+        }
     }
 
     /// <summary>The columns that take part in a line's equation.</summary>
@@ -121,6 +139,8 @@ public static class InvoiceChecks
 
     private static IEnumerable<Finding> Missing(CapturedInvoice invoice)
     {
+        if (invoice.Lines.IsEmpty && invoice.Template.Blocks.Any(block => block.HoldsItems) && !invoice.Findings.Any(finding => finding.Code == "no-rows"))
+            yield return Finding.Hold("no-rows", "No item row was found on this invoice.", "lines");
         foreach (var name in new[] { TradeNames.InvoiceNumber, TradeNames.InvoiceDate, TradeNames.Currency, TradeNames.Total })
         {
             // A currency that the template reads by is known without being printed.

@@ -34,9 +34,12 @@ public abstract record Tie(Currency Currency, ImmutableArray<string> Members)
     /// <summary>What a person must look at if the tie does not hold.</summary>
     public Finding ToFinding() => new(
         Code, Severity.Hold,
-        $"{Says} {Currency.Show(Left)}; the invoice states {Currency.Show(Right)} "
-        + $"({Currency.Show(Math.Abs(Difference))} {(Difference > 0 ? "more" : "less")}).",
+        $"{Says} {Show(Left)}; the invoice states {Show(Right)} "
+        + $"({Show(Math.Abs(Difference))} {(Difference > 0 ? "more" : "less")}).",
         Members);
+
+    /// <summary>A number of either side as a person reads it.</summary>
+    protected virtual string Show(decimal number) => Currency.Show(number);
 
     /// <summary>Rounds to the currency's minor unit.</summary>
     public static decimal Round(decimal amount, Currency currency, Templates.Rounding rounding) => rounding switch

@@ -9,6 +9,27 @@ namespace Daxlin.Core.Pages;
 public sealed record Page(
     int Number, double Width, double Height, ImmutableArray<Word> Words, ImmutableArray<Stroke> Strokes)
 {
+    /// <summary>Which way its text is drawn; all places on it are those of the page turned so that its text stands upright.</summary>
+    public Drawn Drawn { get; init; }
+
+    /// <summary>Where something stands on the page as a person sees it.</summary>
+    public Box AsSeen(Box box) => Drawn switch
+    {
+        Drawn.Downwards => new(Height - box.Bottom, box.Left, Height - box.Top, box.Right),
+        Drawn.Upwards => new(box.Top, Width - box.Right, box.Bottom, Width - box.Left),
+        Drawn.UpsideDown => new(Width - box.Right, Height - box.Bottom, Width - box.Left, Height - box.Top),
+        _ => box,
+    };
+
+    /// <summary>Where something that a person sees stands on the page as it is read: the way back of <see cref="AsSeen"/>.</summary>
+    public Box AsRead(Box seen) => Drawn switch
+    {
+        Drawn.Downwards => new(seen.Top, Height - seen.Right, seen.Bottom, Height - seen.Left),
+        Drawn.Upwards => new(Width - seen.Bottom, seen.Left, Width - seen.Top, seen.Right),
+        Drawn.UpsideDown => AsSeen(seen),
+        _ => seen,
+    };
+
     private ImmutableArray<TextLine> lines;
     private SquashedText? squashed;
 
@@ -22,7 +43,10 @@ public sealed record Page(
     public Page Between(double left, double right) => new(
         Number, Width, Height,
         [.. Words.Where(word => word.Box.CenterX >= left && word.Box.CenterX < right)],
-        [.. Strokes.Where(stroke => stroke.Box.Right > left && stroke.Box.Left < right)]);
+        [.. Strokes.Where(stroke => stroke.Box.Right > left && stroke.Box.Left < right)])
+    {
+        Drawn = Drawn,
+    };
 
     public bool Equals(Page? other) => ReferenceEquals(this, other);
 

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Text.RegularExpressions;
 using Daxlin.Core.Templates.Tidy;
 using Daxlin.Core.Values;
 
@@ -6,6 +7,7 @@ namespace Daxlin.Core.Templates;
 
 /// <summary>One column of a line block.</summary>
 /// <param name="Source">Where its text comes from.</param>
+/// <param name="Shape">What the whole tidied text must match, if anything.</param>
 /// <param name="Fold">Where wrapped text below or above the row's first line belongs.</param>
 /// <param name="JoinsHyphens">Says that a hyphen at the end of a wrapped line was put in and is dropped; else the word's own is kept.</param>
 /// <param name="DashIsZero">Says that a dash stands for 0; else for no value.</param>
@@ -17,6 +19,7 @@ public sealed record ColumnRule(
     string Name,
     ValueKind Kind,
     ColumnSource Source,
+    Regex? Shape,
     Fold Fold,
     ImmutableArray<TidyStep> Tidy,
     bool JoinsHyphens,

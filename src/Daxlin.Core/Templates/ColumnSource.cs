@@ -4,7 +4,8 @@ namespace Daxlin.Core.Templates;
 public abstract record ColumnSource;
 
 /// <summary>It stands under a printed heading.</summary>
-public sealed record UnderHeading(Cue Heading) : ColumnSource;
+/// <param name="Pinned">Its bounds in points from the left, where the template sets them; null where they are found.</param>
+public sealed record UnderHeading(Cue Heading, BetweenEdges? Pinned = null) : ColumnSource;
 
 /// <summary>It stands between two bounds, in points from the left of the page.</summary>
 public sealed record BetweenEdges(double Left, double Right) : ColumnSource;

@@ -18,6 +18,9 @@ internal sealed class BlockCapture
     private HeadingBand? incomplete;
     private bool orderTold;
 
+    /// <summary>The last page on which the headings are repeated; 0 if they are not.</summary>
+    private int reopened;
+
     private BlockCapture(BlockRule block, InvoicePages pages, Habits habits)
     {
         this.block = block;
@@ -78,6 +81,7 @@ internal sealed class BlockCapture
             if (band is { IsWhole: true })
             {
                 cutter = new LineCutter(layouts.ByHeadings(page, band, ClosingLine(page, band.EndLine)), block.Begins, habits);
+                reopened = seen ? page.Number : 0;
                 (start, open, seen) = (band.EndLine, true, true);
                 TellOrder(band);
             }
@@ -100,7 +104,8 @@ internal sealed class BlockCapture
         {
             findings.Add(Finding.Hold(
                 "block-not-closed",
-                $"The end of the block {block.Name} was not found: no line begins with {string.Join(" or ", block.Closes)}.",
+                $"The end of the block {block.Name} was not found: no line begins with {string.Join(" or ", block.Closes)}."
+                + (reopened > 1 ? $" It begins anew under the headings on page {reopened}, and nothing ends it there." : ""),
                 block.Name));
         }
         if (!seen && incomplete is not null && incomplete.Headings.Length * 2 > block.Columns.Count(column => column.Heading is not null))

@@ -32,7 +32,7 @@ internal sealed class LayoutFinder(BlockRule block, Habits habits)
     {
         if (before is not null && IsInPlace(before, band))
             return before;
-        return before = ByRulings(page, band) ?? ByValues(page, band, closing);
+        return before = ByPins(band) ?? ByRulings(page, band) ?? ByValues(page, band, closing);
     }
 
     private static bool IsInPlace(ColumnLayout layout, HeadingBand band)
@@ -44,6 +44,18 @@ internal sealed class LayoutFinder(BlockRule block, Habits habits)
             && Math.Abs(pair.First.Box.Left - pair.Second.Heading.Left) < SamePlace
             && Math.Abs(pair.First.Box.Right - pair.Second.Heading.Right) < SamePlace);
     }
+
+    /// <summary>The layout by the template's own bounds, if it sets them for every column that stands on the page.</summary>
+    private static ColumnLayout? ByPins(HeadingBand band)
+    {
+        if (band.Headings.IsEmpty || band.Headings.Any(heading => PinOf(heading.Rule) is null))
+            return null;
+        return new ColumnLayout(
+            [.. band.Headings.Select(heading => new ColumnSpan(heading.Rule, heading.Box, PinOf(heading.Rule)!.Left, PinOf(heading.Rule)!.Right)).OrderBy(column => column.Left)],
+            HardEdges: true);
+    }
+
+    private static BetweenEdges? PinOf(ColumnRule? rule) => (rule?.Source as UnderHeading)?.Pinned;
 
     /// <summary>The layout by upright rulings that part every heading from the next, if there are such.</summary>
     private ColumnLayout? ByRulings(Page page, HeadingBand band)
@@ -135,7 +147,10 @@ internal sealed class LayoutFinder(BlockRule block, Habits habits)
             }
         }
         PartAtGutters(spans, page.Lines[band.EndLine..Math.Max(band.EndLine, closing)]);
-        return new ColumnLayout([.. spans.Select((span, index) => span.Left > span.Right ? columns[index] : span)], HardEdges: false);
+        return new ColumnLayout(
+            [.. spans.Select((span, index) => Pinned(span.Left > span.Right ? columns[index] : span))], HardEdges: false);
+
+        static ColumnSpan Pinned(ColumnSpan span) => PinOf(span.Rule) is { } pin ? span with { Left = pin.Left, Right = pin.Right } : span;
     }
 
     /// <summary>Ends a column of text where the gutter to the next one begins, and begins that one where it ends.</summary>

@@ -29,8 +29,15 @@ internal sealed class RowReader(BlockRule block, int number, Habits habits)
         ImmutableArray<RowsUnder> under = block.RowsUnder.IsEmpty ? [] : [.. block.RowsUnder
             .Select(rule => new RowsUnder(rule.Name, rule.Flat, reader.ReadUnder(rule, draft)))
             .Where(list => !list.Rows.IsEmpty)];
-        return (new CapturedLine(block.Name, number, reader.cells.DrainToImmutable()) { Under = under }, reader.findings);
+        foreach (var rule in block.RowsUnder.Where(rule => rule.Required && !under.Any(list => list.Name == rule.Name)))
+            reader.findings = reader.findings.Add(Finding.Hold("list-missing", $"Row {reader.Row} has no {TradeNames.Spoken(rule.Name)} under it.", About(block, number, rule.Name)));
+        return (new CapturedLine(block.Name, number, reader.cells.DrainToImmutable()) { Under = under, PassedOver = PassedOver(block, draft) }, reader.findings);
     }
+
+    private static ImmutableArray<KeyValuePair<string, string>> PassedOver(BlockRule block, RowDraft draft) => block.Columns.All(column => column.Kept) ? [] :
+        [.. from column in block.Columns
+            where !column.Kept && draft.Cells.ContainsKey(column.Name)
+            select KeyValuePair.Create(column.Name, draft.Cells[column.Name].Text)];
 
     private void ReadColumn(ColumnRule column, Printed? text)
     {
@@ -62,6 +69,12 @@ internal sealed class RowReader(BlockRule block, int number, Habits habits)
     private bool TryRead(ColumnRule column, Printed text)
     {
         var (tidied, reading) = text.Read(column.Tidy, column.Kind, habits);
+        if (reading.IsGood && column.Shape is { } shape && !MatchesWhole(shape, tidied))
+        {
+            findings = findings.Add(Finding.Hold(
+                "value-unreadable", $"Row {Row}: the {TradeNames.Spoken(column.Name)} “{tidied}” does not have the shape {shape}.", About(column.Name)));
+            return true;
+        }
         if (reading.IsGood)
         {
             Add(column.Name, column.Kind, reading, TraceOf(column, text));
@@ -72,10 +85,17 @@ internal sealed class RowReader(BlockRule block, int number, Habits habits)
             return false;
         findings = findings.Add(Finding.Hold(
             "value-unreadable",
-            $"Row {Row}: the {TradeNames.Spoken(column.Name)} “{tidied}” {reading.Fault}.",
+            $"Row {Row}: the {TradeNames.Spoken(column.Name)} “{tidied}” {reading.Fault}.{HelpWith(column, tidied)}",
             About(column.Name)));
         return true;
     }
+
+    private static bool MatchesWhole(Regex shape, string text) => shape.Match(text) is { Success: true, Index: 0 } match && match.Length == text.Length;
+
+    /// <summary>The key that would help with a bare number that has letters beside it.</summary>
+    private static string HelpWith(ColumnRule column, string text) =>
+        column.Kind == ValueKind.Number && SplitUnit.Parts(text).Unit.Length > 0
+            ? " “splitUnit” parts a unit from its number; money is of the type “price” or “money”." : "";
 
     /// <summary>The unit that a step parts from the number goes to its own column, unless that has a place of its own.</summary>
     private void AddUnit(ColumnRule column, Printed text)

@@ -6,7 +6,7 @@ namespace Daxlin.Core.Templates.Json;
 internal static class ColumnReader
 {
     private static readonly string[] Sources = ["heading", "edges", "unheaded", "partOf", "always", "lookUp"];
-    private static readonly string[] Habits = ["type", "fold", "tidy", "hyphens", "dash", "required", "untied", "kept"];
+    private static readonly string[] Habits = ["type", "shape", "fold", "tidy", "hyphens", "dash", "required", "untied", "kept"];
 
     public static ImmutableArray<ColumnRule> ReadAll(JsonPlace block, FaultList faults)
     {
@@ -31,13 +31,19 @@ internal static class ColumnReader
         SharedParts.CheckName(name, place, faults);
         faults.IsObjectOf(place, [.. Sources, .. Habits]);
         var sources = place.Members.Where(member => Sources.Contains(member.Key)).ToList();
+        var isPinned = sources.Count == 2 && sources.Exists(source => source.Key == "heading") && sources.Exists(source => source.Key == "edges");
+        if (isPinned)
+            sources = [sources.Find(source => source.Key == "heading")];
         if (sources.Count > 1)
             faults.Add(place, $"A column comes from one of {string.Join(", ", Sources)}, not from {sources[0].Key} and {sources[1].Key}.");
         var kept = faults.Flag(place.Find("kept"), true);
         return new ColumnRule(
             name,
             SharedParts.ReadKind(place.Find("type"), name, faults),
-            sources.Count == 0 ? new PatternGroup() : ReadSource(sources[0].Key, sources[0].Value, faults),
+            sources.Count == 0 ? new PatternGroup()
+                : isPinned ? new UnderHeading(new Cue(faults.Texts(sources[0].Value)), ReadEdges(place.Find("edges")!, faults) as BetweenEdges)
+                : ReadSource(sources[0].Key, sources[0].Value, faults),
+            faults.Pattern(place.Find("shape")),
             faults.OneOf(place.Find("fold"), Fold.None, ("none", Fold.None), ("down", Fold.Down), ("up", Fold.Up), ("around", Fold.Around)),
             TidyReader.ReadAll(place.Find("tidy"), faults),
             faults.OneOf(place.Find("hyphens"), false, ("kept", false), ("joined", true)),

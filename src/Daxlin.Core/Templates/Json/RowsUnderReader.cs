@@ -17,7 +17,7 @@ internal static class RowsUnderReader
 
     private static RowsUnderRule? Read(JsonPlace place, FaultList faults)
     {
-        if (!faults.IsObjectOf(place, "name", "matching", "each", "columns", "flat"))
+        if (!faults.IsObjectOf(place, "name", "matching", "each", "columns", "required", "addUp", "flat"))
             return null;
         var name = faults.RequiredText(place, "name");
         if (name.Length > 0)
@@ -30,8 +30,11 @@ internal static class RowsUnderReader
         if (line is null || each is null)
             return null;
         ColumnReader.CheckGroups(place.Find("each") ?? place.Find("matching")!, each, columns, faults);
+        var addUp = place.Find("addUp") is { } sums ? faults.Texts(sums) : [];
+        foreach (var column in addUp.Where(column => !columns.Any(own => own.Name == column)))
+            faults.Add(place.Find("addUp")!, $"The list “{name}” has no column “{column}” to add up.");
         return new RowsUnderRule(
-            name, line, each, columns,
+            name, line, each, columns, faults.Flag(place.Find("required"), false), addUp,
             faults.OneOf(place.Find("flat"), FlatForm.Joined, ("joined", FlatForm.Joined), ("repeated", FlatForm.Repeated)));
     }
 }

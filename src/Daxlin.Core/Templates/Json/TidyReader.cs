@@ -1,6 +1,6 @@
-using System.Text.RegularExpressions;
 using System.Collections.Frozen;
 using System.Collections.Immutable;
+using System.Text.RegularExpressions;
 using Daxlin.Core.Templates.Tidy;
 
 namespace Daxlin.Core.Templates.Json;
