@@ -107,6 +107,7 @@ internal sealed class LineRoles
     private List<string> FilledByEveryRow(List<BlockLine> cut)
     {
         var rows = cut.Where(Begins).ToList();
+        rowsHaveFigures = !figures.IsEmpty && rows.Exists(row => figures.All(column => Fills(row, column)));
         var sure = rows.Where(row => !row.IsFurniture).ToList();
         return [.. block.Columns.Where(column => column.IsPlaced && (sure.Count > 0
             ? sure.TrueForAll(row => Fills(row, column.Name))
@@ -129,7 +130,7 @@ internal sealed class LineRoles
             lines.Add(line with { Role = LineRole.Under, Under = under });
         else if (line.Group >= 0)
             AddOfGroup(line);
-        else if (Begins(line) && (!line.IsFurniture || always.TrueForAll(column => Fills(line, column))))
+        else if (Begins(line) && !OnlyReachesIn(line) && (!line.IsFurniture || always.TrueForAll(column => Fills(line, column))))
             AddRow(line);
         else if (IsMore(line))
             AddMore(line);
@@ -138,6 +139,27 @@ internal sealed class LineRoles
     }
 
     private bool Begins(BlockLine line) => RowBeginning.Is(block.Row, line.Line, line.Cut, line.Cutter, habits);
+
+    /// <summary>
+    /// Says that a line which fills the column that begins a row is text that only reaches into that column: it has none of
+    /// the figures that other rows have, and its word there stands in the midst of a cell. "Deck 1", a heading at the left
+    /// of the positions, puts its 1 among the item codes.
+    /// </summary>
+    private bool OnlyReachesIn(BlockLine line)
+    {
+        if (!rowsHaveFigures || line.Cutter.Begins < 0 || line.Cutter.RuleOf(line.Cutter.Begins) is not { Kind: ValueKind.Text } || HasFigure(line))
+            return false;
+        var first = line.Cut[line.Cutter.Begins][0];
+        foreach (var cell in line.Line.Cells)
+        {
+            if (ReferenceEquals(cell.Words[0], first))
+                return false;
+        }
+        return true;
+    }
+
+    /// <summary>Says that some row has all figures that a row must have on the line where it begins.</summary>
+    private bool rowsHaveFigures;
 
     /// <summary>Says that a column holds a value of its kind.</summary>
     private bool Fills(BlockLine line, string name)

@@ -146,6 +146,8 @@ internal sealed class RowParting
     {
         if (upper.Page != lower.Page)
             return OverPage + (pitch.HasRoomFor(lower, upper) ? Unlike : 0);
+        if (pitch.BeginsBelowFigures(upper, lower))
+            return 0;
         var distance = lower.Baseline - upper.Baseline;
         var usual = pitch.Of(text);
         return 2 * Math.Max(0, distance / usual - 1) + (!text.IsAround && pitch.IsAsFarAsRows(distance, usual) ? AsNothing / 2 : 0);

@@ -32,6 +32,9 @@ internal sealed class TextPitch
     private readonly Dictionary<ColumnRule, double> ofText = [];
     private readonly Dictionary<ColumnRule, (double Right, int Characters)> reach = [];
     private readonly double ofRows = double.PositiveInfinity;
+
+    /// <summary>How far below its figures the text of a row begins, where most rows with text below show the same; else null.</summary>
+    private readonly double? belowFigures;
     private readonly bool hasHeadings;
 
     public TextPitch(ImmutableArray<BlockLine> lines, BlockRule block)
@@ -46,6 +49,7 @@ internal sealed class TextPitch
             if (index > 0 && IsRow(index) && IsRow(index - 1) && lines[index].Page == lines[index - 1].Page)
                 ofRows = Math.Min(ofRows, lines[index].Baseline - lines[index - 1].Baseline);
         }
+        belowFigures = LearnBelowFigures();
     }
 
     /// <summary>The pitch that text of a line's columns is set with.</summary>
@@ -56,6 +60,31 @@ internal sealed class TextPitch
             return usual;
         return seen <= usual || (!hasHeadings && double.IsFinite(ofRows) && seen < ofRows - Same) ? seen : usual;
     }
+
+    /// <summary>
+    /// Says that a line stands as far below figures as the text of most rows begins: a description under its figures has a
+    /// distance of its own to them, whatever its lines have.
+    /// </summary>
+    public bool BeginsBelowFigures(BlockLine figures, BlockLine text) => belowFigures is { } usual
+        && figures.Role is LineRole.Row or LineRole.RowLeftOut or LineRole.More && Math.Abs(text.Baseline - figures.FigureBaseline - usual) <= Same;
+
+    private double? LearnBelowFigures()
+    {
+        var distances = new List<double>();
+        for (var index = 1; index < lines.Length; index++)
+        {
+            if (lines[index] is { Role: LineRole.Open, MayFoldUp: true, IsAround: false } && IsFigures(index - 1) && lines[index].Page == lines[index - 1].Page)
+                distances.Add(lines[index].Baseline - lines[index - 1].FigureBaseline);
+        }
+        if (distances.Count < FewestAlike)
+            return null;
+        distances.Sort();
+        var middle = distances[distances.Count / 2];
+        return distances.Count(distance => Math.Abs(distance - middle) <= Same) * 2 > distances.Count ? middle : null;
+    }
+
+    /// <summary>Two rows could be alike by chance.</summary>
+    private const int FewestAlike = 3;
 
     /// <summary>Says that a distance is wider than text's own, and such as rows are set with, or rows show none.</summary>
     public bool IsAsFarAsRows(double distance, double usual) =>
