@@ -70,6 +70,7 @@ internal sealed class BlockCapture
         var byEdges = !block.Columns.Any(column => column.Heading is not null);
         var (opened, open, seen) = (block.Opens is null, false, false);
         LineCutter? cutter = null;
+        LineCutter? below = null;
         foreach (var page in pages.Pages)
         {
             var start = 0;
@@ -80,7 +81,10 @@ internal sealed class BlockCapture
             var band = byEdges ? null : HeadingFinder.Find(page, start, block.Columns);
             if (band is { IsWhole: true })
             {
-                cutter = new LineCutter(layouts.ByHeadings(page, band, ClosingLine(page, band.EndLine)), block.Begins, habits);
+                var layers = band.Layers;
+                cutter = new LineCutter(
+                    layers.Length == 1 ? layouts.ByHeadings(page, band, ClosingLine(page, band.EndLine)) : LayoutFinder.OfLayer(layers[0]), block.Begins, habits);
+                below = layers.Length == 1 ? null : new LineCutter(LayoutFinder.OfLayer(layers[1]), null, habits);
                 reopened = seen ? page.Number : 0;
                 (start, open, seen) = (band.EndLine, true, true);
                 TellOrder(band);
@@ -97,7 +101,7 @@ internal sealed class BlockCapture
                 continue;
             }
             var closing = ClosingLine(page, start);
-            segments.Add(new BlockSegment(page, start, closing, BelowHeadings: band is { IsWhole: true }, cutter!));
+            segments.Add(new BlockSegment(page, start, closing, BelowHeadings: band is { IsWhole: true }, cutter!, below));
             open = closing == page.Lines.Length;
         }
         if (open && block.Closes.Length > 0)

@@ -6,10 +6,11 @@ namespace Daxlin.Core.Capture.Blocks;
 
 /// <summary>A printed line of a block, cut into its columns once, with what it can be.</summary>
 /// <param name="Line">Its words, without those of a page's head or foot.</param>
+/// <param name="Cutter">By which it was cut: the second line of a record has columns of its own.</param>
 /// <param name="Segment">The part of the block on one page that it stands on.</param>
 /// <param name="Group">Where gaps or rulings part rows, the number of its group over the whole block; else -1.</param>
 /// <param name="Role">What the line is by itself, or <see cref="LineRole.Open"/>.</param>
-internal sealed record BlockLine(TextLine Line, CutLine Cut, BlockSegment Segment, int Group, LineRole Role)
+internal sealed record BlockLine(TextLine Line, CutLine Cut, LineCutter Cutter, BlockSegment Segment, int Group, LineRole Role)
 {
     /// <summary>Its cells with the columns that they fold into, where it can be wrapped text; else empty.</summary>
     public ImmutableArray<(ColumnRule Column, Cell Cell)> Text { get; init; } = [];
@@ -26,18 +27,16 @@ internal sealed record BlockLine(TextLine Line, CutLine Cut, BlockSegment Segmen
     /// <summary>What a sum of the rows above states; null for other lines, and where it is printed without its figure.</summary>
     public RowSum? Sum { get; init; }
 
-    public LineCutter Cutter => Segment.Cutter;
-
     public int Page => Line.Page;
 
     /// <summary>
     /// Where its wrapped text stands. Text that stands a little higher or lower than its figures shares their line, and is
     /// measured from where it stands itself.
     /// </summary>
-    public double Baseline { get; } = BaselineOf(Line, Cut, Segment.Cutter, ofText: true);
+    public double Baseline { get; } = BaselineOf(Line, Cut, Cutter, ofText: true);
 
     /// <summary>Where its figures stand.</summary>
-    public double FigureBaseline { get; } = BaselineOf(Line, Cut, Segment.Cutter, ofText: false);
+    public double FigureBaseline { get; } = BaselineOf(Line, Cut, Cutter, ofText: false);
 
     private static double BaselineOf(TextLine line, CutLine cut, LineCutter cutter, bool ofText)
     {

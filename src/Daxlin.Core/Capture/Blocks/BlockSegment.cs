@@ -8,7 +8,9 @@ namespace Daxlin.Core.Capture.Blocks;
 /// <param name="BelowHeadings">
 /// Says that headings stand above. A row right below them is a row even where it repeats itself page by page.
 /// </param>
-internal sealed record BlockSegment(Page Page, int Start, int End, bool BelowHeadings, LineCutter Cutter)
+/// <param name="Cutter">Cuts the lines that rows begin on.</param>
+/// <param name="Below">Cuts the second line of records that have two; null where they have one.</param>
+internal sealed record BlockSegment(Page Page, int Start, int End, bool BelowHeadings, LineCutter Cutter, LineCutter? Below)
 {
     public bool GoesOn => End == Page.Lines.Length;
 }

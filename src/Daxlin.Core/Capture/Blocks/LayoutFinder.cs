@@ -55,6 +55,14 @@ internal sealed class LayoutFinder(BlockRule block, Habits habits)
             HardEdges: true);
     }
 
+    /// <summary>
+    /// The columns of one line of a record that has two. Its values stand under their headings; the lines of both kinds
+    /// together would say nothing of where columns run.
+    /// </summary>
+    public static ColumnLayout OfLayer(HeadingBand layer) => ByPins(layer) ?? new ColumnLayout(
+        [.. All(layer).Select(heading => new ColumnSpan(heading.Rule, heading.Box, heading.Box.Left, heading.Box.Right)).OrderBy(column => column.Left)],
+        HardEdges: false);
+
     private static BetweenEdges? PinOf(ColumnRule? rule) => (rule?.Source as UnderHeading)?.Pinned;
 
     /// <summary>The layout by upright rulings that part every heading from the next, if there are such.</summary>

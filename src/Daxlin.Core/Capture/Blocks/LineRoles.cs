@@ -72,7 +72,7 @@ internal sealed class LineRoles
     }
 
     private static BlockLine LineOf(TextLine line, BlockSegment segment, int group, LineRole role) =>
-        new(line, segment.Cutter.Cut(line), segment, group, role);
+        new(line, segment.Cutter.Cut(line), segment.Cutter, segment, group, role);
 
     /// <summary>
     /// The last lines of a segment that another page has at the same place: a foot that something else parts from the
@@ -130,12 +130,41 @@ internal sealed class LineRoles
             lines.Add(line with { Role = LineRole.Under, Under = under });
         else if (line.Group >= 0)
             AddOfGroup(line);
+        else if (SecondLineOf(line) is { } second)
+            AddMore(second);
         else if (Begins(line) && !OnlyReachesIn(line) && (!line.IsFurniture || always.TrueForAll(column => Fills(line, column))))
             AddRow(line);
         else if (IsMore(line))
             AddMore(line);
         else
             AddOpen(line);
+    }
+
+    /// <summary>
+    /// A line as the second of a record that has two, cut into its own columns; null if it is none. Where it could be the
+    /// first of the next record as well, it is what it lacks less for.
+    /// </summary>
+    private BlockLine? SecondLineOf(BlockLine line)
+    {
+        if (line.Segment.Below is not { } cutter || rows == 0 || line.IsFurniture || lines[^1] is not { Role: LineRole.Row or LineRole.RowLeftOut } first
+            || first.Segment != line.Segment)
+            return null;
+        var second = new BlockLine(line.Line, cutter.Cut(line.Line), cutter, line.Segment, line.Group, line.Role);
+        return Lacks(second) < Lacks(line) || !Begins(line) ? second : null;
+    }
+
+    /// <summary>How many columns of its layout a line leaves empty although they must be filled, or fills with what is not of their kind.</summary>
+    private int Lacks(BlockLine line)
+    {
+        var count = 0;
+        for (var column = 0; column < line.Cut.Columns; column++)
+        {
+            if (line.Cutter.RuleOf(column) is not { } rule)
+                continue;
+            count += !line.Cut.Has(column) ? rule.Required ? 1 : 0
+                : rule.Kind == ValueKind.Text || IsOfItsKind(line, column, rule) ? 0 : 1;
+        }
+        return count;
     }
 
     private bool Begins(BlockLine line) => RowBeginning.Is(block.Row, line.Line, line.Cut, line.Cutter, habits);
@@ -296,6 +325,9 @@ internal sealed class LineRoles
 
     private void AddOpen(BlockLine line)
     {
+        // Text that goes on below the second line of a record folds into its columns.
+        if (line.Segment.Below is { } below && rows > 0 && lines[^1].Cutter == below)
+            line = new BlockLine(line.Line, below.Cut(line.Line), below, line.Segment, line.Group, line.Role) { IsFurniture = line.IsFurniture };
         var text = TextOf(line);
         // What stands at one place of several pages is no heading of the rows below, unless it is repeated with the column headings.
         var heading = line.IsFurniture || (furniture.Repeats(line.Line) && !IsRightBelowHeadings(line))
