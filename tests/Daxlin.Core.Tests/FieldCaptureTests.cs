@@ -17,7 +17,7 @@ public class FieldCaptureTests
         foreach (var (x, y, text) in printed)
             sheet.Left(text, x, y);
         var (value, findings) = FieldCapture.Capture(
-            template.Fields[0], InvoicePages.Of(sheet.Pages(), template), template);
+            template.Fields[0], InvoicePages.Of(sheet.Pages(), template), template.Reads, Captions.Of(template));
         return (value?.Value, string.Join(' ', findings.Select(finding => finding.Message)));
     }
 

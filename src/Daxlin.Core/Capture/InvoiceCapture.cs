@@ -18,9 +18,10 @@ public static class InvoiceCapture
         var invoice = InvoicePages.Of(pages, template, facts);
         var findings = new List<Finding>();
         var fields = ImmutableArray.CreateBuilder<CapturedValue>();
+        var captions = Captions.Of(template);
         foreach (var rule in template.Fields)
         {
-            var (value, doubts) = FieldCapture.Capture(rule, invoice, template);
+            var (value, doubts) = FieldCapture.Capture(rule, invoice, template.Reads, captions);
             if (value is not null)
                 fields.Add(value);
             findings.AddRange(doubts);

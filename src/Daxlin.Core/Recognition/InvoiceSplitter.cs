@@ -66,7 +66,7 @@ public static class InvoiceSplitter
 
     private static string? ValueOn(Page page, Template template) =>
         template.Fields.FirstOrDefault(rule => rule.Name == template.Pages.NewInvoice.NewValueOf) is { } rule
-        && FieldCapture.Capture(rule, InvoicePages.OfAll([page]), template) is (Value: { } value, Findings: [])
+        && FieldCapture.Capture(rule, InvoicePages.OfAll([page]), template.Reads, Captions.Of(template)) is (Value: { } value, Findings: [])
             ? value.Value : null;
 
     /// <summary>The first page of an invoice with its cover: pages before it that nobody knows, as many as the template skips.</summary>

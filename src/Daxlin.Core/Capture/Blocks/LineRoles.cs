@@ -21,6 +21,7 @@ internal sealed class LineRoles
     private readonly RunningSums sums;
     private readonly ImmutableArray<string> figures;
     private readonly List<BlockLine> lines = [];
+    private List<BlockLine> cut = [];
     private int rows;
 
     /// <summary>The columns that the last row has filled so far.</summary>
@@ -37,10 +38,9 @@ internal sealed class LineRoles
         BlockRule block, IEnumerable<BlockSegment> segments, InvoicePages pages, Habits habits, decimal before)
     {
         var roles = new LineRoles(block, pages, habits, before);
-        var cut = roles.Cut(segments);
-        var always = roles.FilledByEveryRow(cut);
-        foreach (var line in cut)
-            roles.Add(line, always);
+        roles.cut = roles.Cut(segments);
+        foreach (var line in roles.cut)
+            roles.Add(line);
         return roles.WithBlankSums();
     }
 
@@ -103,19 +103,24 @@ internal sealed class LineRoles
         return [line];
     }
 
-    /// <summary>The columns that no row leaves empty, as far as rows are no doubt: a page's foot that would begin one fills fewer.</summary>
-    private List<string> FilledByEveryRow(List<BlockLine> cut)
+    /// <summary>
+    /// Says that a page's foot which would begin a row fills every column that no row leaves empty. Rows of one form at one
+    /// height of each page look like furniture themselves; most of them are rows.
+    /// </summary>
+    private bool FillsLikeARow(BlockLine line) => (filledByRows ??= FilledByRows()).TrueForAll(column => Fills(line, column));
+
+    private List<string>? filledByRows;
+
+    private List<string> FilledByRows()
     {
-        var rows = cut.Where(Begins).ToList();
-        rowsHaveFigures = !figures.IsEmpty && rows.Exists(row => figures.All(column => Fills(row, column)));
-        var sure = rows.Where(row => !row.IsFurniture).ToList();
+        var all = cut.Where(Begins).ToList();
+        var sure = all.Where(row => !row.IsFurniture).ToList();
         return [.. block.Columns.Where(column => column.IsPlaced && (sure.Count > 0
             ? sure.TrueForAll(row => Fills(row, column.Name))
-            // Rows of one form at one height of each page look like furniture themselves; most of them are rows.
-            : rows.Count(row => Fills(row, column.Name)) * 2 > rows.Count)).Select(column => column.Name)];
+            : all.Count(row => Fills(row, column.Name)) * 2 > all.Count)).Select(column => column.Name)];
     }
 
-    private void Add(BlockLine line, List<string> always)
+    private void Add(BlockLine line)
     {
         var printed = line.Line;
         if (line.Role == LineRole.Furniture)
@@ -132,7 +137,7 @@ internal sealed class LineRoles
             AddOfGroup(line);
         else if (SecondLineOf(line) is { } second)
             AddMore(second);
-        else if (Begins(line) && !OnlyReachesIn(line) && (!line.IsFurniture || always.TrueForAll(column => Fills(line, column))))
+        else if (Begins(line) && !OnlyReachesIn(line) && (!line.IsFurniture || FillsLikeARow(line)))
             AddRow(line);
         else if (IsMore(line))
             AddMore(line);
@@ -176,7 +181,7 @@ internal sealed class LineRoles
     /// </summary>
     private bool OnlyReachesIn(BlockLine line)
     {
-        if (!rowsHaveFigures || line.Cutter.Begins < 0 || line.Cutter.RuleOf(line.Cutter.Begins) is not { Kind: ValueKind.Text } || HasFigure(line))
+        if (line.Cutter.Begins < 0 || line.Cutter.RuleOf(line.Cutter.Begins) is not { Kind: ValueKind.Text } || figures.IsEmpty || HasFigure(line))
             return false;
         var first = line.Cut[line.Cutter.Begins][0];
         foreach (var cell in line.Line.Cells)
@@ -184,11 +189,11 @@ internal sealed class LineRoles
             if (ReferenceEquals(cell.Words[0], first))
                 return false;
         }
-        return true;
+        return rowsHaveFigures ??= cut.Exists(row => Begins(row) && figures.All(column => Fills(row, column)));
     }
 
-    /// <summary>Says that some row has all figures that a row must have on the line where it begins.</summary>
-    private bool rowsHaveFigures;
+    /// <summary>Says that some row has all figures that a row must have on the line where it begins; null until it is asked.</summary>
+    private bool? rowsHaveFigures;
 
     /// <summary>Says that a column holds a value of its kind.</summary>
     private bool Fills(BlockLine line, string name)
@@ -330,7 +335,7 @@ internal sealed class LineRoles
             line = new BlockLine(line.Line, below.Cut(line.Line), below, line.Segment, line.Group, line.Role) { IsFurniture = line.IsFurniture };
         var text = TextOf(line);
         // What stands at one place of several pages is no heading of the rows below, unless it is repeated with the column headings.
-        var heading = line.IsFurniture || (furniture.Repeats(line.Line) && !IsRightBelowHeadings(line))
+        var heading = line.IsFurniture || block.Carry.IsEmpty || (furniture.Repeats(line.Line) && !IsRightBelowHeadings(line))
             ? null : CarriedText.RuleByPlace(block, line.Line, line.Cutter);
         lines.Add(text.IsEmpty && heading is null
             ? line with { Role = line.IsFurniture ? LineRole.Furniture : LineRole.Unaccounted }

@@ -166,14 +166,17 @@ internal sealed class RowParting
             if (lines[index].Role is not (LineRole.Furniture or LineRole.LeftOut) && lines[index].Group != upper.Group && lines[index].Group != lower.Group)
                 return Never;
         }
-        var (before, behind) = (LastOf(upper.Group), FirstOf(lower.Group));
+        var (before, behind) = (above, below);
+        for (var index = above; index <= below; index++)
+        {
+            before = IsOf(lines[index], upper.Group) ? index : before;
+            behind = behind == below && IsOf(lines[index], lower.Group) ? index : behind;
+        }
         // The page's end is crossed once, by the line next to it.
         return text != before && text != behind ? 0 : OverPage + (pitch.HasRoomFor(lines[behind], lines[before]) ? Unlike : 0);
     }
 
-    private int LastOf(int group) => Enumerable.Range(0, lines.Length).Last(index => lines[index].Group == group && lines[index].Role != LineRole.Furniture);
-
-    private int FirstOf(int group) => Enumerable.Range(0, lines.Length).First(index => lines[index].Group == group && lines[index].Role != LineRole.Furniture);
+    private static bool IsOf(BlockLine line, int group) => line.Group == group && line.Role != LineRole.Furniture;
 
     /// <summary>What it costs that the figures of a row stand where they do, between so many lines of text above and below them.</summary>
     private double CostOfFigures(int row, int down, int up, FigurePlace place)
@@ -305,7 +308,13 @@ internal sealed class RowParting
             }
         }
         return [.. elsewhere.OrderBy(entry => entry.Key).Select(entry => new PartingDoubt(
-            entry.Key, PartIn(best, entry.Key), entry.Value.Part, rows.Count(row => row < entry.Key && lines[row].Role == LineRole.Row)))];
+            entry.Key, PartIn(best, entry.Key), entry.Value.Part, RowsAbove(entry.Key)))];
+    }
+
+    private int RowsAbove(int index)
+    {
+        var at = ~rows.BinarySearch(index);
+        return rows.Take(at).Count(row => lines[row].Role == LineRole.Row);
     }
 
     private static void Compare(
@@ -321,7 +330,7 @@ internal sealed class RowParting
 
     private Part PartIn(Solution solution, int index)
     {
-        var number = rows.Count(row => row < index);
+        var number = ~rows.BinarySearch(index);
         return solution.PartOf(number, Array.IndexOf(gaps[number].Open, index), gaps[number].Open.Length);
     }
 

@@ -13,6 +13,9 @@ namespace Daxlin.Core.Capture.Blocks;
 /// </remarks>
 internal sealed class RunningSums
 {
+    /// <summary>The words, a currency mark, the amount; rows have more, and need not be read to be told.</summary>
+    private const int MostCells = 3;
+
     private readonly Habits habits;
     private readonly decimal before;
     private readonly List<decimal> marks = [];
@@ -44,7 +47,7 @@ internal sealed class RunningSums
     /// <remarks>The two differ only where the line has the words of another that was told by its amount.</remarks>
     public RowSum? SumOn(TextLine line, CutLine cut, LineCutter cutter)
     {
-        if (!applies || amount is null || !line.Words[^1].Text.AsSpan().ContainsAnyInRange('0', '9') || AmountIn(cut, cutter, line.Page) is not { } stated)
+        if (!applies || amount is null || line.Cells.Length > MostCells || !line.Words[^1].Text.AsSpan().ContainsAnyInRange('0', '9') || AmountIn(cut, cutter, line.Page) is not { } stated)
             return null;
         for (var column = 0; column < cut.Columns; column++)
         {

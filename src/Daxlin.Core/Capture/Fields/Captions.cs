@@ -9,7 +9,7 @@ namespace Daxlin.Core.Capture.Fields;
 /// Under an empty "PURCHASE ORDER NO" the next printed text is the next caption, "SHIP TO". Two things tell it: the template
 /// uses the words as a caption itself; and the captions beside the empty one have their values on another height.
 /// </remarks>
-internal sealed class Captions
+public sealed class Captions
 {
     /// <summary>Lines of one value are no further apart than this part of their height.</summary>
     private const double WithinValue = 1.0;

@@ -14,9 +14,8 @@ public static class FieldCapture
     /// <summary>What a later whereabouts takes off a value's confidence.</summary>
     private const double LessPerChoice = 0.1;
 
-    public static (CapturedValue? Value, ImmutableArray<Finding> Findings) Capture(FieldRule rule, InvoicePages pages, Template template)
+    public static (CapturedValue? Value, ImmutableArray<Finding> Findings) Capture(FieldRule rule, InvoicePages pages, Habits habits, Captions captions)
     {
-        var (habits, captions) = (template.Reads, Captions.Of(template));
         string? nearMiss = null;
         string? misprint = null;
         for (var choice = 0; choice < rule.Where.Length; choice++)
