@@ -4,15 +4,19 @@ using Spectre.Console;
 // Three figures a family: cells captured exactly, false clears, needless holds. See docs/ARCHITECTURE.md, "How we know".
 var directories = args.Where(arg => !arg.StartsWith('-')).ToList();
 var tells = args.Contains("--tell");
+var isFirst = args.Contains("--first");
 if (directories.Count == 0 || args.Contains("--help"))
 {
-    Console.Error.WriteLine("bench/accuracy DIR… [--tell]   each DIR holds PDFs, truth.json and *.template.json; --tell lists what is wrong");
+    Console.Error.WriteLine("bench/accuracy DIR… [--tell] [--first]   each DIR holds PDFs, truth.json and *.template.json; --tell lists what is wrong,"
+        + " --first prints beside it what the first try came to");
     return 2;
 }
 var table = new Table { Border = TableBorder.Simple };
 table.AddColumn("family");
 foreach (var heading in new[] { "invoices", "cells", "exact", "exact %", "false clear", "needless hold" })
     table.AddColumn(new TableColumn(heading).RightAligned());
+if (isFirst)
+    table.AddColumn(new TableColumn("first try: exact, false clear, needless hold").RightAligned());
 var (cells, exact, falseClear, needless, count) = (0, 0, 0, 0, 0);
 var kinds = new SortedDictionary<string, (int Cells, int Wrong)>(StringComparer.Ordinal);
 foreach (var directory in directories)
@@ -28,9 +32,12 @@ foreach (var directory in directories)
     {
         var (all, wrong) = (part.Sum(invoice => invoice.Cells.Length), part.Sum(invoice => invoice.Wrong.Length));
         var (clears, holds) = (part.Count(invoice => invoice.IsFalseClear), part.Count(invoice => invoice.IsNeedlessHold));
-        table.AddRow(
+        string[] row =
+        [
             score.Family + (part.Key ? ", several in one file" : ""), $"{part.Count()}", $"{all}", $"{all - wrong}",
-            $"{100.0 * (all - wrong) / all:F2}", $"{clears}", $"{holds}");
+            $"{100.0 * (all - wrong) / all:F2}", $"{clears}", $"{holds}",
+        ];
+        table.AddRow(isFirst ? [.. row, part.Key ? "" : FirstTry.Of(directory)?.ToString() ?? "not written down"] : row);
         (cells, exact, falseClear, needless, count) =
             (cells + all, exact + all - wrong, falseClear + clears, needless + holds, count + part.Count());
     }
@@ -49,7 +56,8 @@ foreach (var directory in directories)
         }
     }
 }
-table.AddRow("all", $"{count}", $"{cells}", $"{exact}", $"{100.0 * exact / Math.Max(1, cells):F2}", $"{falseClear}", $"{needless}");
+string[] sum = ["all", $"{count}", $"{cells}", $"{exact}", $"{100.0 * exact / Math.Max(1, cells):F2}", $"{falseClear}", $"{needless}"];
+table.AddRow(isFirst ? [.. sum, ""] : sum);
 AnsiConsole.Profile.Width = Math.Max(AnsiConsole.Profile.Width, 100);
 AnsiConsole.Write(table);
 var byKind = new Table { Border = TableBorder.Simple };
