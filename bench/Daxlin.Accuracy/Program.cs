@@ -58,7 +58,7 @@ foreach (var directory in directories)
 }
 string[] sum = ["all", $"{count}", $"{cells}", $"{exact}", $"{100.0 * exact / Math.Max(1, cells):F2}", $"{falseClear}", $"{needless}"];
 table.AddRow(isFirst ? [.. sum, ""] : sum);
-AnsiConsole.Profile.Width = Math.Max(AnsiConsole.Profile.Width, 100);
+AnsiConsole.Profile.Width = Math.Max(AnsiConsole.Profile.Width, isFirst ? 140 : 100);
 AnsiConsole.Write(table);
 var byKind = new Table { Border = TableBorder.Simple };
 byKind.AddColumn("kind of cell");

@@ -20,7 +20,7 @@ public sealed class PageFurniture
     private const double Apart = 1.5;
 
     private readonly ILookup<string, TextLine> lines;
-    private readonly ILookup<string, (TextLine Line, Cell Cell)> cells;
+    private readonly ImmutableArray<Page> pages;
     private readonly HashSet<TextLine> heads = [];
     private readonly HashSet<TextLine> feet = [];
     private readonly HashSet<Word> headWords = new(ReferenceEqualityComparer.Instance);
@@ -28,10 +28,9 @@ public sealed class PageFurniture
 
     private PageFurniture(ImmutableArray<Page> pages)
     {
-        // Both by their text with figures made alike, so that "Page 1 of 3" finds "Page 2 of 3" at once on 100 pages.
-        var all = pages.SelectMany(page => page.Lines).ToList();
-        lines = all.ToLookup(line => Key(line.Text), StringComparer.Ordinal);
-        cells = all.SelectMany(line => line.Cells.Select(cell => (line, cell))).ToLookup(entry => Key(entry.cell.Text), StringComparer.Ordinal);
+        this.pages = pages;
+        // By their text with figures made alike, so that "Page 1 of 3" finds "Page 2 of 3" at once on 100 pages.
+        lines = pages.SelectMany(page => page.Lines).ToLookup(line => Key(line.Text), StringComparer.Ordinal);
         foreach (var page in pages)
         {
             heads.UnionWith(EdgeOf([.. page.Lines]));
@@ -87,10 +86,40 @@ public sealed class PageFurniture
         || Within(line).Any();
 
     /// <summary>Lines of other pages that hold all of a line, at its place, and something else beside it.</summary>
-    private IEnumerable<TextLine> Within(TextLine line) => cells[Key(line.Cells[0].Text)]
-        .Select(entry => entry.Line)
-        .Where(other => other.Page != line.Page && other.Cells.Length > line.Cells.Length
-            && line.Cells.All(cell => other.Cells.Any(twin => IsSame(cell, twin))));
+    private IEnumerable<TextLine> Within(TextLine line)
+    {
+        foreach (var page in pages)
+        {
+            if (page.Number == line.Page)
+                continue;
+            for (var index = FirstAt(page.Lines, line.Words[0].Baseline); index < page.Lines.Length; index++)
+            {
+                var other = page.Lines[index];
+                if (other.Words[0].Baseline > line.Words[0].Baseline + NearLine)
+                    break;
+                if (other.Cells.Length > line.Cells.Length && line.Cells.All(cell => other.Cells.Any(twin => IsSame(cell, twin))))
+                    yield return other;
+            }
+        }
+    }
+
+    /// <summary>Words of one line stand no further than this from its first one's baseline, in points; the places themselves are compared after.</summary>
+    private const double NearLine = 6;
+
+    /// <summary>Index of the first line that may hold words on a baseline; lines stand from top to bottom.</summary>
+    private static int FirstAt(ImmutableArray<TextLine> lines, double baseline)
+    {
+        var (low, high) = (0, lines.Length);
+        while (low < high)
+        {
+            var middle = (low + high) / 2;
+            if (lines[middle].Words[0].Baseline < baseline - NearLine)
+                low = middle + 1;
+            else
+                high = middle;
+        }
+        return low;
+    }
 
     private void TakeDownWords(TextLine line, HashSet<Word> words)
     {

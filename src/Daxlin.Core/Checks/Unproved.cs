@@ -17,16 +17,18 @@ internal static class Unproved
             if (IsNumber(field) && !inTies.Contains(field.Name))
                 yield return (field.Name, field, invoice.Template.Fields.Any(rule => rule.Name == field.Name && rule.MayBeUntied));
         }
+        var allowed = invoice.Template.Blocks.Where(block => block.Columns.Any(column => column.MayBeUntied)).ToList();
         foreach (var (list, rows) in new[] { (BlockRule.Lines, invoice.Lines), (BlockRule.Taxes, invoice.Taxes) })
         {
             foreach (var row in rows)
             {
-                var block = invoice.Template.Blocks.FirstOrDefault(block => block.Name == row.Block);
-                foreach (var cell in row.Cells.Where(IsNumber))
+                foreach (var cell in row.Cells)
                 {
+                    if (!IsNumber(cell))
+                        continue;
                     var name = ValueNames.Of(list, row.Number, cell.Name);
                     if (!inTies.Contains(name))
-                        yield return (name, cell, block?.Columns.Any(rule => rule.Name == cell.Name && rule.MayBeUntied) == true);
+                        yield return (name, cell, allowed.Exists(block => block.Name == row.Block && block.Columns.Any(rule => rule.Name == cell.Name && rule.MayBeUntied)));
                 }
                 foreach (var under in row.Under)
                 {

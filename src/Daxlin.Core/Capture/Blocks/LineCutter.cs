@@ -140,7 +140,7 @@ internal sealed class LineCutter(ColumnLayout layout, string? begins, Habits hab
     /// <param name="start">Index of the first word that stands close before it, or its own.</param>
     private bool IsLeftEdgeMark(ReadOnlySpan<Word> words, int at, int start)
     {
-        if (at + 1 >= words.Length || !TextLine.IsCellGap(words[at], words[at + 1]) || !habits.Currency.CanBePrintedAs(words[at].Text)
+        if (words[at].Text.Length > LongestMark || at + 1 >= words.Length || !TextLine.IsCellGap(words[at], words[at + 1]) || !habits.Currency.CanBePrintedAs(words[at].Text)
             || !(words[at + 1].Text.AsSpan().ContainsAnyInRange('0', '9') || Printed.IsDash(words[at + 1].Text)))
             return false;
         if (start == at)
@@ -149,6 +149,9 @@ internal sealed class LineCutter(ColumnLayout layout, string? begins, Habits hab
         return !char.IsLetter(words[at].Text[0])
             && !(char.IsAsciiDigit(words[at - 1].Text[^1]) && HoldsMoney(ColumnsUnder(BoxOf(words[start..at])).Last));
     }
+
+    /// <summary>Marks are signs, codes of three letters, and words as short as these.</summary>
+    private const int LongestMark = 3;
 
     private bool HoldsMoney(int column) => layout.Columns[column].HoldsMoney;
 

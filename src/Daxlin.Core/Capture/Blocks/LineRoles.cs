@@ -293,10 +293,12 @@ internal sealed class LineRoles
     /// </summary>
     private bool IsMore(BlockLine line)
     {
-        if (rows == 0 || line.IsFurniture || !FollowsRow(line))
+        if (rows == 0 || line.IsFurniture)
             return false;
         var (fills, isBeside) = (false, lines[^1].Role is LineRole.Row or LineRole.RowLeftOut or LineRole.More
             && lines[^1].Page == line.Page && lines[^1].Line.Box.SharedHeight(line.Line.Box) > line.Size / 2);
+        if ((!isBeside && !line.Line.Text.AsSpan().ContainsAnyInRange('0', '9')) || !FollowsRow(line))
+            return false;
         for (var column = 0; column < line.Cut.Columns; column++)
         {
             if (!line.Cut.Has(column) || line.Cutter.RuleOf(column) is not { } rule || rule.Fold is Fold.Down or Fold.Around)

@@ -23,6 +23,7 @@ internal sealed class RunningSums
     private readonly List<Box> labels = [];
     private readonly ColumnRule? amount;
     private readonly bool applies;
+    private readonly List<(CutLine Cut, LineCutter Cutter, int Page)> uncounted = [];
     private bool hasRows;
     private decimal sum;
 
@@ -40,7 +41,8 @@ internal sealed class RunningSums
     public void AddRow(CutLine cut, LineCutter cutter, int page)
     {
         hasRows = true;
-        sum += AmountIn(cut, cutter, page) ?? 0;
+        // Amounts are read only if a line comes that may be their sum.
+        uncounted.Add((cut, cutter, page));
     }
 
     /// <summary>What a line states that the rows above come to, and what they do come to; null if it states no such thing.</summary>
@@ -56,6 +58,9 @@ internal sealed class RunningSums
                 && Printed.Of(line.Page, cut[column]).Read(rule.Tidy, rule.Kind, habits).Reading.IsGood && !IsInWords(cut[column], line))
                 return null;
         }
+        foreach (var (row, by, page) in uncounted)
+            sum += AmountIn(row, by, page) ?? 0;
+        uncounted.Clear();
         // Nothing is carried but before the first row; an item that is free of charge is no sum.
         var isRight = stated == 0 ? !hasRows && before == 0 : marks.Append(0m).Any(mark => sum - mark == stated);
         if (!isRight && !words.Contains(Words(line)))
