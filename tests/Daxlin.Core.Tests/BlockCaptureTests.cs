@@ -228,6 +228,83 @@ public class BlockCaptureTests
     }
 
     [Theory]
+    [InlineData("down", false)]
+    [InlineData("allDown", true)]
+    public void Lines_that_repeat_row_by_row_are_no_text_unless_the_template_says_so(string fold, bool isText)
+    {
+        var invoice = Capture(
+            sheet =>
+            {
+                Head(sheet);
+                Row(sheet, 120, "Rope, eight-strand polyester", "2", "5.00", "10.00");
+                sheet.Left("Meter 12, 340 to 980", 50, 131);
+                Row(sheet, 150, "Tar", "1", "4.00", "4.00");
+                sheet.Left("Meter 7, 90 to 155", 50, 161);
+                Total(sheet, 200, "14.00");
+            },
+            Usual.Replace("\"down\"", $"\"{fold}\"", StringComparison.Ordinal));
+        Assert.Equal(isText, invoice.IsClear);
+        Assert.Equal(isText, invoice.Captured.Lines[1].Find("description")!.Value.Contains("Meter", StringComparison.Ordinal) && invoice.Findings.IsEmpty);
+        Assert.True(isText || Said(invoice).Contains("“Meter 12, 340 to 980”", StringComparison.Ordinal), Said(invoice));
+    }
+
+    [Fact]
+    public void Text_as_near_to_one_row_as_to_the_other_is_held_and_names_both()
+    {
+        var invoice = Capture(
+            sheet =>
+            {
+                Head(sheet);
+                // Two rows with three lines between their figures: the middle one is as far from both.
+                Row(sheet, 120, "", "2", "5.00", "10.00");
+                foreach (var (y, text) in new[] { (120, "Rope"), (131, "tarred"), (142, "in coils") })
+                    sheet.Left(text, 50, y);
+                Row(sheet, 142, "", "1", "4.00", "4.00");
+                Total(sheet, 200, "14.00");
+            },
+            Usual.Replace("\"down\"", "\"around\"", StringComparison.Ordinal));
+        Assert.False(invoice.IsClear);
+        Assert.Contains("“tarred” on page 1, block rows, may be text of row 1 or of row 2", Said(invoice), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_row_that_is_left_out_takes_its_wrapped_text_with_it()
+    {
+        var invoice = Capture(
+            sheet =>
+            {
+                Head(sheet);
+                Row(sheet, 120, "Rope", "2", "5.00", "10.00");
+                Row(sheet, 140, "Pallet, returned", "1", "9.00", "9.00");
+                sheet.Left("next time", 50, 151);
+                Row(sheet, 170, "Tar", "1", "4.00", "4.00");
+                Total(sheet, 200, "14.00");
+            },
+            row: """ "begins": { "filled": "amount" }, "only": "^(Rope|Tar)" """);
+        Assert.Equal(("Rope | 2 | 5.00 | 10.00 / Tar | 1 | 4.00 | 4.00", ""), (Rows(invoice), Said(invoice)));
+        Assert.Equal(["Pallet, returned 1 9.00 9.00", "next time"], invoice.Captured.LeftOut.Select(line => line.Text));
+    }
+
+    [Fact]
+    public void A_heading_that_no_row_takes_is_a_finding()
+    {
+        var invoice = Capture(
+            sheet =>
+            {
+                Head(sheet);
+                sheet.Left("Vessel: Fulmar", 50, 118);
+                sheet.Left("Vessel: Petrel", 50, 136);
+                Row(sheet, 154, "Rope", "2", "5.00", "10.00");
+                sheet.Left("Vessel: Tern", 50, 176);
+                Total(sheet, 200, "10.00");
+            },
+            more: """, "carry": { "section": { "matching": "^Vessel: (.+)$" } } """);
+        Assert.Equal("Rope | 2 | 5.00 | 10.00 | Petrel", Rows(invoice));
+        Assert.Contains("“Vessel: Fulmar”", Said(invoice), StringComparison.Ordinal);
+        Assert.Contains("“Vessel: Tern”", Said(invoice), StringComparison.Ordinal);
+    }
+
+    [Theory]
     [InlineData(true)]
     [InlineData(false)]
     public void A_cover_is_skipped_and_an_invoice_that_comes_without_one_is_not(bool cover)

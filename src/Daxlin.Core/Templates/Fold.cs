@@ -9,6 +9,9 @@ public enum Fold
     /// <summary>Lines below the row's first line belong to it.</summary>
     Down,
 
+    /// <summary>As <see cref="Down"/>, and lines of their own as well that repeat row by row: "Size B5", "Made in March".</summary>
+    AllDown,
+
     /// <summary>Lines above the line with the figures belong to it.</summary>
     Up,
 

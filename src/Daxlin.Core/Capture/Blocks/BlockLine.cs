@@ -51,7 +51,7 @@ internal sealed record BlockLine(TextLine Line, CutLine Cut, LineCutter Cutter, 
     public double Size => Line.Words[0].Size;
 
     /// <summary>Says that the line may be text of the row above. Where gaps or rulings part rows, all that stands between two of them is one.</summary>
-    public bool MayFoldUp => Group >= 0 || !Text.IsEmpty && Text.All(part => part.Column.Fold is Fold.Down or Fold.Around);
+    public bool MayFoldUp => Group >= 0 || !Text.IsEmpty && Text.All(part => part.Column.Fold is Fold.Down or Fold.AllDown or Fold.Around);
 
     /// <summary>Says that the line may be text of the row below.</summary>
     public bool MayFoldDown => Group >= 0 || !Text.IsEmpty && Text.All(part => part.Column.Fold is Fold.Up or Fold.Around);

@@ -15,7 +15,7 @@ internal sealed record ColumnSpan(ColumnRule? Rule, Box Heading, double Left, do
     /// Says that a line with a row's figures fills the column. Text that stands around its figures, or above them, need not
     /// be on their line.
     /// </summary>
-    public bool IsFilled { get; init; } = Rule is { Required: true, Fold: Fold.None or Fold.Down };
+    public bool IsFilled { get; init; } = Rule is { Required: true, Fold: Fold.None or Fold.Down or Fold.AllDown };
 
     /// <summary>Says that amounts stand in the column, with a currency's mark or without.</summary>
     public bool HoldsMoney => Rule?.Kind is ValueKind.Money or ValueKind.Price;

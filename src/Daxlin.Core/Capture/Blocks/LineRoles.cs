@@ -301,7 +301,7 @@ internal sealed class LineRoles
             return false;
         for (var column = 0; column < line.Cut.Columns; column++)
         {
-            if (!line.Cut.Has(column) || line.Cutter.RuleOf(column) is not { } rule || rule.Fold is Fold.Down or Fold.Around)
+            if (!line.Cut.Has(column) || line.Cutter.RuleOf(column) is not { } rule || rule.Fold is Fold.Down or Fold.AllDown or Fold.Around)
                 continue;
             if (filled.Contains(rule) || !IsOfItsKind(line, column, rule))
                 return false;

@@ -15,8 +15,8 @@ internal sealed partial class RepeatedForms
     private readonly ImmutableArray<BlockLine> lines;
     private readonly TextPitch pitch;
 
-    /// <summary>Under how many rows a form stands.</summary>
-    private readonly Dictionary<string, int> counts = [];
+    /// <summary>Under how many rows a form stands, and under how many of them its first word would have fitted on the line above.</summary>
+    private readonly Dictionary<string, (int Rows, int WithRoom)> forms = [];
 
     /// <summary>Under so many rows a form repeats row by row: half of those that have text under them.</summary>
     private readonly int fewest;
@@ -38,8 +38,10 @@ internal sealed partial class RepeatedForms
                 continue;
             rows += isNew ? 1 : 0;
             isNew = false;
-            if (FormOf(index) is { } form && seen.Add(form))
-                counts[form] = counts.GetValueOrDefault(form) + 1;
+            if (FormOf(lines[index]) is not { } form || !seen.Add(form))
+                continue;
+            var (count, withRoom) = forms.GetValueOrDefault(form);
+            forms[form] = (count + 1, withRoom + (HasRoomAbove(index) ? 1 : 0));
         }
         fewest = Math.Max(2, (rows + 1) / 2);
     }
@@ -50,18 +52,19 @@ internal sealed partial class RepeatedForms
         var line = lines[index];
         if (line.Text.Length > 1 && line.Text.Any(part => line.Text.Count(other => other.Column == part.Column) > 1))
             return Unlike;
-        return FormOf(index) is { } form && counts[form] >= fewest ? Unlike : 0;
+        // The template may say that such lines are part of the text.
+        if (line.Text.All(part => part.Column.Fold == Templates.Fold.AllDown) || FormOf(line) is not { } form)
+            return 0;
+        // Under the longest item of all nothing shows that there was room; that its like had it elsewhere does.
+        return forms.TryGetValue(form, out var seen) && seen.Rows >= fewest && seen.WithRoom * 2 >= seen.Rows ? Unlike : 0;
     }
 
-    /// <summary>The words of a line with all figures made alike; null if it has none, or goes on where the line above is full.</summary>
-    private string? FormOf(int index)
-    {
-        var line = lines[index];
-        if (line.Role != LineRole.Open || line.Text.IsEmpty || !line.Line.Text.AsSpan().ContainsAnyInRange('0', '9')
-            || pitch.NextAbove(index) is not { } above || lines[above].Page != line.Page || !pitch.HasRoomFor(line, lines[above]))
-            return null;
-        return Figures().Replace(line.Line.Text, "0");
-    }
+    private bool HasRoomAbove(int index) =>
+        pitch.NextAbove(index) is { } above && lines[above].Page == lines[index].Page && pitch.HasRoomFor(lines[index], lines[above]);
+
+    /// <summary>The words of a line that holds figures, all figures made alike; null if it holds none or is no text.</summary>
+    private static string? FormOf(BlockLine line) => line.Role != LineRole.Open || line.Text.IsEmpty || !line.Line.Text.AsSpan().ContainsAnyInRange('0', '9')
+        ? null : Figures().Replace(line.Line.Text, "0");
 
     [GeneratedRegex(@"\d[\d.,:/]*", RegexOptions.CultureInvariant, 200)]
     private static partial Regex Figures();

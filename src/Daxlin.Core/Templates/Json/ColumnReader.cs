@@ -44,7 +44,7 @@ internal static class ColumnReader
                 : isPinned ? new UnderHeading(new Cue(faults.Texts(sources[0].Value)), ReadEdges(place.Find("edges")!, faults) as BetweenEdges)
                 : ReadSource(sources[0].Key, sources[0].Value, faults),
             faults.Pattern(place.Find("shape")),
-            faults.OneOf(place.Find("fold"), Fold.None, ("none", Fold.None), ("down", Fold.Down), ("up", Fold.Up), ("around", Fold.Around)),
+            faults.OneOf(place.Find("fold"), Fold.None, ("none", Fold.None), ("down", Fold.Down), ("allDown", Fold.AllDown), ("up", Fold.Up), ("around", Fold.Around)),
             TidyReader.ReadAll(place.Find("tidy"), faults),
             faults.OneOf(place.Find("hyphens"), false, ("kept", false), ("joined", true)),
             faults.OneOf(place.Find("dash"), false, ("nothing", false), ("zero", true)),
