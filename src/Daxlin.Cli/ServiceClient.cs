@@ -64,10 +64,10 @@ internal sealed class ServiceClient(string server) : IDisposable
         {
             answer = await http.SendAsync(request, HttpCompletionOption.ResponseHeadersRead, cancel);
         }
-        catch (HttpRequestException error)
+        catch (HttpRequestException)
         {
             throw new RefusedException(
-                $"No Daxlin service answers at {server}: {error.Message} Start one with “./daxlin serve”, or name another with --server.");
+                $"No Daxlin service answers at {server}. Start one with “./daxlin serve”, or name another with --server.");
         }
         if (answer.IsSuccessStatusCode)
             return answer;

@@ -42,6 +42,6 @@ catch (SettingsException error)
 }
 catch (IOException error) when (error.InnerException is Microsoft.AspNetCore.Connections.AddressInUseException)
 {
-    Console.Error.WriteLine($"The port is taken by another program. Choose one with --port. ({error.Message})");
+    Console.Error.WriteLine($"The port is taken by another program. Choose another with --port.");
     return 3;
 }

@@ -35,10 +35,57 @@ public sealed class CommandTests : IDisposable
         var (code, said, _) = await Client.Run(service.Address, "template", "check", good, bad);
         Assert.Equal(1, code);
         Assert.Contains($"{good}: in order", said, StringComparison.Ordinal);
-        said = said.ReplaceLineEndings(" ");
-        Assert.Contains("“sideways” is unknown here; known are none, down, up, around.", said, StringComparison.Ordinal);
+        said = string.Join(' ', said.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
+        Assert.Contains("“sideways” is unknown here; known are none, down, allDown, up, around.", said, StringComparison.Ordinal);
         Assert.Matches(@"line \d+, fields\.\w+\.where\S*: The key “besides” is unknown here; “beside” is meant, perhaps", said);
         Assert.Empty((await Client.Json(service.Address, "template", "list")).AsArray());
+    }
+
+    [Fact]
+    public async Task Templates_are_tried_and_words_shown_without_a_running_service_and_leave_no_track()
+    {
+        // Nothing listens there, and nothing needs to.
+        const string nowhere = "http://localhost:1";
+        var folder = Path.Combine(Repository.Corpus, "fuel-jspdf");
+        var (template, pdf) = (Path.Combine(folder, "fuel.template.json"), Path.Combine(folder, "inv-2.pdf"));
+        var (code, said, error) = await Client.Run(nowhere, "template", "try", template, pdf);
+        Assert.True(code == 0, error);
+        foreach (var part in new[] { "Tried  ○ clear  Kestrel Moor Fuels Ltd 83580477", "13,105.20 GBP", "Σ line amounts at 20 % = base at 20 %", "Not checked by any sum: delivery points, quantity of rows 1–5." })
+            Assert.Contains(part, said, StringComparison.Ordinal);
+        Assert.All(said.Split('\n'), line => Assert.True(line.Length <= 100, $"wider than 100 columns: {line}"));
+
+        var broken = Path.Combine(scratch, "broken.pdf");
+        await File.WriteAllTextAsync(broken, "no PDF");
+        (code, said, _) = await Client.Run(nowhere, "template", "try", broken, template, pdf, "--json");
+        var result = JsonNode.Parse(said)!;
+        Assert.Equal((1, "clear", "broken.pdf"), (code, (string?)result["invoices"]![0]!["state"], (string?)result["unreadable"]![0]!["file"]));
+
+        var faulty = Path.Combine(scratch, "faulty.template.json");
+        await File.WriteAllTextAsync(faulty, (await File.ReadAllTextAsync(template)).Replace("\"unitPrice\"", "\"unitprice\"", StringComparison.Ordinal));
+        (code, said, _) = await Client.Run(nowhere, "template", "try", faulty, pdf);
+        Assert.Equal(3, code);
+        Assert.Contains("“unitPrice” is", string.Join(' ', said.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries)), StringComparison.Ordinal);
+        Assert.DoesNotContain("Tried", said, StringComparison.Ordinal);
+
+        (code, said, _) = await Client.Run(nowhere, "document", "words", pdf, "--page", "1");
+        Assert.Equal(0, code);
+        Assert.Matches(@"Gas oil, low sulphur, dyed +\d+\.\d–\d+\.\d 3,500LTR", said.ReplaceLineEndings(" "));
+        Assert.Equal(2, (await Client.Run(nowhere, "document", "words", pdf, "--page", "9")).ExitCode);
+        Assert.Equal(2, (await Client.Run(nowhere, "template", "try", pdf)).ExitCode);
+    }
+
+    [Fact]
+    public async Task An_invoice_is_set_aside_with_its_reason()
+    {
+        await using var service = await ServiceUnderTest.Start();
+        await Client.Run(service.Address, "template", "save", Path.Combine(Repository.Samples, "port-ellery-galley", "port-ellery.template.json"));
+        await Client.Run(service.Address, "batch", "add", "One", Path.Combine(Repository.Samples, "port-ellery-galley", "port-ellery-galley-01.pdf"), "--wait");
+        Assert.Equal(2, (await Client.Run(service.Address, "invoice", "set-aside", "1")).ExitCode);
+        var (code, said, _) = await Client.Run(service.Address, "invoice", "set-aside", "1", "--reason", "Meant for the yard.");
+        Assert.Equal((0, true), (code, said.Contains("× returned", StringComparison.Ordinal)));
+        (_, said, _) = await Client.Run(service.Address, "invoice", "show", "1");
+        Assert.Matches("set aside by .+: Meant for the yard\\.", said);
+        Assert.Equal(3, (await Client.Run(service.Address, "invoice", "set-aside", "1", "--reason", "Once more.")).ExitCode);
     }
 
     [Fact]

@@ -16,7 +16,7 @@ function groupsOf(names: string[]): { name: string; said: string }[] {
     said:
       list === ""
         ? spokenName(column)
-        : `${spokenName(column)} of ${list === "lines" ? "rows" : spokenName(list)} ${ranges(rows)}`,
+        : `${spokenName(column.replace(".", ", "))} of ${list === "lines" ? "rows" : spokenName(list)} ${ranges(rows)}`,
   }));
 }
 

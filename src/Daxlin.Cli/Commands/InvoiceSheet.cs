@@ -96,7 +96,7 @@ internal static class InvoiceSheet
         var said = rows.Where(row => !row.Match.Success).Select(row => Shown.Spoken(row.Name))
             .Concat(rows.Where(row => row.Match.Success)
                 .GroupBy(row => (List: row.Match.Groups[1].Value, Column: System.Text.RegularExpressions.Regex.Replace(row.Match.Groups[3].Value, @"\[\d+\]", "")))
-                .Select(group => $"{Shown.Spoken(group.Key.Column)} of {(group.Key.List == "lines" ? "rows" : group.Key.List)} "
+                .Select(group => $"{Shown.Spoken(group.Key.Column.Replace(".", ", ", StringComparison.Ordinal))} of {(group.Key.List == "lines" ? "rows" : group.Key.List)} "
                     + Shown.Ranges(group.Select(row => int.Parse(row.Match.Groups[2].Value, System.Globalization.CultureInfo.InvariantCulture)))));
         Terminal.Line($"Not checked by any sum: {string.Join("; ", said)}.");
     }

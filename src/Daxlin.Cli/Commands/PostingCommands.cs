@@ -68,7 +68,7 @@ internal static class PostingCommands
         }
         catch (Exception error) when (error is IOException or UnauthorizedAccessException)
         {
-            throw new RefusedException($"{file} cannot be written, so nothing was posted: {error.Message}", exitCode: ExitCodes.WrongUsage);
+            throw new RefusedException($"{file} cannot be written, so nothing was posted. Is there such a folder, and may you write to it?", exitCode: ExitCodes.WrongUsage);
         }
     }
 

@@ -103,11 +103,11 @@ internal static class BatchEndpoints
         {
             files = (await request.ReadFormAsync(cancel)).Files;
         }
-        catch (InvalidDataException error)
+        catch (InvalidDataException)
         {
             return Problem.Of(
                 StatusCodes.Status413PayloadTooLarge, "upload-too-large",
-                $"One upload takes at most {MostFiles} files and {LargestUpload >> 30} GB; send the rest in another. ({error.Message})");
+                $"One upload takes at most {MostFiles} files and {LargestUpload >> 30} GB; send the rest in another.");
         }
         var taken = new List<FileTaken>();
         foreach (var file in files)
