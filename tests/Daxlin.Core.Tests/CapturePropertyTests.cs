@@ -68,6 +68,20 @@ public class CapturePropertyTests
             iter: Times);
 
     [Fact]
+    public void A_template_that_folds_the_wrong_way_puts_no_text_into_another_row_in_silence() => Gen
+        .Select(MadeUpInvoice.Gen, Quirks.Gen, Gen.Enum<FiguresAt>())
+        .Sample(
+            (invoice, quirks, said) =>
+            {
+                // Rows that are set hardly further apart than their lines show nothing.
+                var spaced = quirks with { RowGap = Math.Max(quirks.RowGap, quirks.LineGap + 2) };
+                var result = InvoiceChecks.Check(InvoiceCapture.Capture(invoice.Set(quirks: spaced).Pages(), MadeUpInvoice.TemplateFor(said)));
+                if (result.IsClear)
+                    Assert.Equal(RowsOf(invoice), RowsOf(result));
+            },
+            iter: Times);
+
+    [Fact]
     public void A_remark_between_the_rows_is_never_taken_for_their_text() => Gen.Select(MadeUpInvoice.Gen, Quirks.Gen).Sample(
         (invoice, quirks) =>
         {

@@ -78,7 +78,7 @@ internal sealed class RowParting
         var parting = new RowParting(lines, block);
         var candidates = FigurePlaces.Candidates(lines, parting.rows, parting.LinesBetween).Select(parting.Solve).ToList();
         var best = candidates.MinBy(candidate => candidate.Cost)!;
-        return (parting.Decided(best), parting.DoubtsOf(best, candidates));
+        return (parting.Decided(best), [.. parting.DoubtsOf(best, candidates), .. parting.OtherwiseFolded(best)]);
     }
 
     private static bool IsRow(BlockLine line) => line.Role is LineRole.Row or LineRole.RowLeftOut;
@@ -310,6 +310,57 @@ internal sealed class RowParting
         return [.. elsewhere.OrderBy(entry => entry.Key).Select(entry => new PartingDoubt(
             entry.Key, PartIn(best, entry.Key), entry.Value.Part, RowsAbove(entry.Key)))];
     }
+
+    /// <summary>
+    /// Text that a template folds one way, and that stands nearer to the row on the other side: its figures are beside
+    /// another of its lines than the template says, and the line is another row's.
+    /// </summary>
+    /// <remarks>
+    /// Between two rows the gap that parts them is the widest, whichever line the figures stand beside. With "down" a line
+    /// at 111 below a row at 100, and the next row's text at 121, would be the upper row's; it is the lower one's. Over a
+    /// page's end no gap parts the rows, so text that goes over it must stand off the row that it is no text of.
+    /// </remarks>
+    private IEnumerable<PartingDoubt> OtherwiseFolded(Solution best)
+    {
+        for (var number = 1; number < rows.Count; number++)
+        {
+            var (above, below, open) = (rows[number - 1], rows[number], gaps[number].Open);
+            var (up, down) = best.Parts[number];
+            if (open.Length == 0 || up + down < open.Length || (up > 0 && down > 0) || lines[open[0]].Group >= 0 || lines[open[0]].IsAround)
+                continue;
+            var texts = new List<int>(open);
+            if (pitch.HasTextOf(above, open[0]))
+                texts.Insert(0, above);
+            if (pitch.HasTextOf(below, open[^1]))
+                texts.Add(below);
+            // The pair of lines that the template's fold parts the rows between; -1 if a row has no text there to part.
+            var parted = up > 0 ? texts[^1] == below ? texts.Count - 2 : -1 : texts[0] == above ? 0 : -1;
+            var usual = pitch.Of(lines[open[0]]);
+            var (widest, at) = (0.0, -1);
+            for (var pair = 0; pair + 1 < texts.Count; pair++)
+            {
+                if (pair == parted || DistanceOf(pair) is not { } distance || distance <= widest)
+                    continue;
+                (widest, at) = (distance, pair);
+            }
+            var isOverPage = lines[above].Page != lines[below].Page;
+            var between = parted < 0 ? usual : DistanceOf(parted) ?? double.PositiveInfinity;
+            // Text beside the figures of the other row, at half its height, is that row's.
+            var beside = up > 0 ? open[^1] : open[0];
+            var isBeside = lines[beside].Line.Box.SharedHeight(lines[up > 0 ? below : above].Line.Box) > BesideFigures * lines[beside].Size;
+            if (isBeside || widest > between + TextPitch.Same || (isOverPage && parted >= 0 && pitch.RowsStandApart(usual) && between <= usual + TextPitch.Same))
+            {
+                var line = isBeside ? beside : open[Math.Clamp(at, 0, open.Length - 1)];
+                yield return new PartingDoubt(line, up > 0 ? Part.Above : Part.Below, up > 0 ? Part.Below : Part.Above, RowsAbove(open[0]));
+            }
+
+            double? DistanceOf(int pair) => lines[texts[pair]].Page != lines[texts[pair + 1]].Page ? null
+                : lines[texts[pair + 1]].Baseline - lines[texts[pair]].Baseline;
+        }
+    }
+
+    /// <summary>Lines that share more than this part of the type's size in height stand beside one another, not over.</summary>
+    private const double BesideFigures = 0.2;
 
     private int RowsAbove(int index)
     {

@@ -20,7 +20,7 @@ internal sealed class TextPitch
     private const double SideBySide = 0.6;
 
     /// <summary>Distances that differ by less than this are the same.</summary>
-    private const double Same = 0.5;
+    public const double Same = 0.5;
 
     /// <summary>A blank is at least this part of the type's size.</summary>
     private const double Blank = 0.25;
@@ -86,6 +86,9 @@ internal sealed class TextPitch
     /// <summary>Two rows could be alike by chance.</summary>
     private const int FewestAlike = 3;
 
+    /// <summary>Says that rows are seen further apart than lines of one text.</summary>
+    public bool RowsStandApart(double usual) => double.IsFinite(ofRows) && ofRows > usual + Same;
+
     /// <summary>Says that a distance is wider than text's own, and such as rows are set with, or rows show none.</summary>
     public bool IsAsFarAsRows(double distance, double usual) =>
         distance > usual + Same && (double.IsInfinity(ofRows) || distance >= ofRows - Same);
@@ -149,6 +152,9 @@ internal sealed class TextPitch
                 ofText[column] = Math.Min(ofText.GetValueOrDefault(column, double.PositiveInfinity), distance);
         }
     }
+
+    /// <summary>Says that a line has text in a column that the text of another folds into.</summary>
+    public bool HasTextOf(int line, int text) => HasTextOf(lines[line], lines[text]);
 
     /// <summary>Says that a line has text in a column that another's text folds into.</summary>
     private static bool HasTextOf(BlockLine line, BlockLine text)
