@@ -208,7 +208,7 @@ test("what no sum checks and what is part of no row is said, and leads to its pl
   const batch = await (await request.post("/api/v1/batches", { data: { name: "Fuel" } })).json();
   await request.post(`/api/v1/batches/${batch.id}/documents`, {
     multipart: {
-      files: { name: "inv-2.pdf", mimeType: "application/pdf", buffer: readFileSync(`${folder}/inv-2.pdf`) },
+      files: { name: "inv-5.pdf", mimeType: "application/pdf", buffer: readFileSync(`${folder}/inv-5.pdf`) },
     },
   });
   await page.goto(`/batches/${batch.id}`);
