@@ -26,7 +26,7 @@ await page.locator(".findings button").first().click();
 await page.locator(".connector path").waitFor();
 await invoice();
 
-for (const name of ["batch-sheet", "invoice-sheet", "accuracy"]) {
+for (const name of ["batch-sheet", "invoice-sheet", "template-try", "document-words", "accuracy"]) {
   const text = readFileSync(join(scratch, `${name}.txt`), "utf8").replace(/[&<]/g, (c) => (c === "&" ? "&amp;" : "&lt;"));
   await page.setContent(`<pre style="font: 14px/1.35 'DejaVu Sans Mono'; margin: 16px; display: inline-block">${text}</pre>`);
   await page.locator("pre").screenshot({ path: join(here, `${name}.png`) });
