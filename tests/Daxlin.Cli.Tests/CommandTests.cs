@@ -71,6 +71,12 @@ public sealed class CommandTests : IDisposable
         Assert.Equal(0, code);
         Assert.Matches(@"Gas oil, low sulphur, dyed +\d+\.\d–\d+\.\d 3,500LTR", said.ReplaceLineEndings(" "));
         Assert.Equal(2, (await Client.Run(nowhere, "document", "words", pdf, "--page", "9")).ExitCode);
+        var picture = Path.Combine(scratch, "words.png");
+        Assert.Equal(0, (await Client.Run(nowhere, "document", "words", pdf, "--png", picture)).ExitCode);
+        var png = await File.ReadAllBytesAsync(picture);
+        // A PNG of the page at two dots a point: A4 is 595 by 842.
+        Assert.Equal([0x89, (byte)'P', (byte)'N', (byte)'G'], png[..4]);
+        Assert.Equal((1191, 1684), (System.Buffers.Binary.BinaryPrimitives.ReadInt32BigEndian(png.AsSpan(16)), System.Buffers.Binary.BinaryPrimitives.ReadInt32BigEndian(png.AsSpan(20))));
         Assert.Equal(2, (await Client.Run(nowhere, "template", "try", pdf)).ExitCode);
     }
 

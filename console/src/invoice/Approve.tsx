@@ -1,12 +1,11 @@
-import { Button, Modal, Textarea } from "@mantine/core";
+import { Button } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { api, dataOf, type Invoice } from "../api/client";
 import { ask } from "../api/queries";
 import { useKept } from "../shared/useKept";
-
-const SHORTEST_REASON = 5;
+import { AskReason } from "./AskReason";
 
 /** Approves an invoice. One that is held asks why it is right all the same; the reason is kept on record. */
 export function Approve({ invoice }: { invoice: Invoice }) {
@@ -66,36 +65,23 @@ export function Approve({ invoice }: { invoice: Invoice }) {
       >
         {invoice.state === "clear" ? "Approve" : "Approve all the same …"}
       </Button>
-      <Modal opened={isAsking} onClose={asking.close} title="Approve although findings are open" size="lg">
+      <AskReason
+        title="Approve although findings are open"
+        label="Why it is right all the same"
+        decide="Approve"
+        leave="Leave it held"
+        opened={isAsking}
+        close={asking.close}
+        reason={reason}
+        setReason={setReason}
+        act={{ ...approve, mutate: () => approve.mutate(reason) }}
+      >
         <ul>
           {invoice.findings.map((finding) => (
             <li key={finding.message}>{finding.message}</li>
           ))}
         </ul>
-        {approve.isError && <p role="alert">▲ {approve.error.message}</p>}
-        <Textarea
-          label="Why it is right all the same"
-          description="Kept on record with your name."
-          autosize
-          minRows={2}
-          value={reason}
-          data-autofocus
-          onChange={(event) => setReason(event.currentTarget.value)}
-        />
-        <div className="row" style={{ marginTop: 12, justifyContent: "flex-end" }}>
-          <Button size="xs" variant="default" onClick={asking.close}>
-            Leave it held
-          </Button>
-          <Button
-            size="xs"
-            disabled={reason.trim().length < SHORTEST_REASON}
-            loading={approve.isPending}
-            onClick={() => approve.mutate(reason)}
-          >
-            Approve
-          </Button>
-        </div>
-      </Modal>
+      </AskReason>
     </>
   );
 }

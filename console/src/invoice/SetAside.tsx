@@ -1,11 +1,10 @@
-import { Button, Modal, Textarea } from "@mantine/core";
+import { Button } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, dataOf, type Invoice } from "../api/client";
 import { ask } from "../api/queries";
 import { useKept } from "../shared/useKept";
-
-const SHORTEST_REASON = 5;
+import { AskReason } from "./AskReason";
 
 /** Sets an invoice aside that is not to be posted, a copy mostly; the reason is kept on record. */
 export function SetAside({ invoice }: { invoice: Invoice }) {
@@ -36,32 +35,19 @@ export function SetAside({ invoice }: { invoice: Invoice }) {
       <Button size="xs" variant="default" onClick={asking.open}>
         Set aside …
       </Button>
-      <Modal opened={isAsking} onClose={asking.close} title="Set this invoice aside" size="lg">
+      <AskReason
+        title="Set this invoice aside"
+        label="Why it is set aside"
+        decide="Set aside"
+        leave="Leave it"
+        opened={isAsking}
+        close={asking.close}
+        reason={reason}
+        setReason={setReason}
+        act={{ ...setAside, mutate: () => setAside.mutate() }}
+      >
         <p>It is posted nowhere and holds no other invoice. What was captured stays on record.</p>
-        {setAside.isError && <p role="alert">▲ {setAside.error.message}</p>}
-        <Textarea
-          label="Why it is set aside"
-          description="Kept on record with your name."
-          autosize
-          minRows={2}
-          value={reason}
-          data-autofocus
-          onChange={(event) => setReason(event.currentTarget.value)}
-        />
-        <div className="row" style={{ marginTop: 12, justifyContent: "flex-end" }}>
-          <Button size="xs" variant="default" onClick={asking.close}>
-            Leave it
-          </Button>
-          <Button
-            size="xs"
-            disabled={reason.trim().length < SHORTEST_REASON}
-            loading={setAside.isPending}
-            onClick={() => setAside.mutate()}
-          >
-            Set aside
-          </Button>
-        </div>
-      </Modal>
+      </AskReason>
     </>
   );
 }

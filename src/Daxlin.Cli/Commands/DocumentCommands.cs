@@ -11,16 +11,17 @@ internal static class DocumentCommands
     {
         var file = new Argument<string>("FILE") { Description = "A PDF file." };
         var page = new Option<int?>("--page") { Description = "This page alone, from 1.", HelpName = "N" };
-        var words = new Command("words", "Print the lines and words that Daxlin sees, with their places in points: for edges, within, at and reach.") { file, page };
-        words.SetAction(CommandContext.Run((parsed, context, cancel) => Words(parsed.GetValue(file)!, parsed.GetValue(page), context, cancel)));
+        var png = new Option<string?>("--png") { Description = "Draw them over a picture of the page, too (the first page unless --page says otherwise).", HelpName = "OUT" };
+        var words = new Command("words", "Print the lines and words that Daxlin sees, with their places in points: for edges, within, at and reach.") { file, page, png };
+        words.SetAction(CommandContext.Run((parsed, context, cancel) => Words(parsed.GetValue(file)!, parsed.GetValue(page), parsed.GetValue(png), context, cancel)));
         return new Command("document", "Documents: what is printed on them. Nothing is stored.") { words };
     }
 
-    private static async Task<int> Words(string file, int? page, CommandContext context, CancellationToken cancel)
+    private static async Task<int> Words(string file, int? page, string? png, CommandContext context, CancellationToken cancel)
     {
         if (!File.Exists(file))
             throw new RefusedException($"There is no file {file}.", exitCode: ExitCodes.WrongUsage);
-        string[] arguments = ["show-words", file, .. page is { } one ? [one.ToString(CultureInfo.InvariantCulture)] : Array.Empty<string>()];
+        string[] arguments = ["show-words", file, (page ?? 0).ToString(CultureInfo.InvariantCulture), .. png is null ? Array.Empty<string>() : [Path.GetFullPath(png)]];
         var document = await TrialProcess.Run(arguments, 1, cancel);
         if (Shown.Text(document["unreadable"]) is { Length: > 0 } reason)
             throw new RefusedException($"{file}: {reason}");

@@ -9,17 +9,20 @@ internal static class DocumentWords
 {
     public const string Argument = "show-words";
 
-    /// <param name="arguments">A file, and the number of a page if one alone is wanted.</param>
+    /// <param name="arguments">A file; the number of a page, or 0 for all; and the file of a picture, or none.</param>
     public static int Run(string[] arguments)
     {
         var (file, only) = (arguments[0], arguments.Length > 1 ? int.Parse(arguments[1], System.Globalization.CultureInfo.InvariantCulture) : 0);
         try
         {
             var pages = PdfReader.Read(File.ReadAllBytes(file));
+            // One picture shows one page.
+            if (arguments.Length > 2 && pages.FirstOrDefault(page => page.Number == Math.Max(1, only)) is { } drawn)
+                WordsPicture.Write(file, drawn, arguments[2]);
             TrialOutput.Write(new WordsOfDocument(
                 Path.GetFileName(file), pages.Length, [.. pages.Where(page => only is 0 || page.Number == only).Select(Of)], null));
         }
-        catch (UnreadableException error)
+        catch (Exception error) when (error is UnreadableException or PictureException)
         {
             TrialOutput.Write(new WordsOfDocument(Path.GetFileName(file), 0, [], error.Message));
         }

@@ -1,0 +1,110 @@
+using System.Buffers.Binary;
+using System.IO.Compression;
+using System.Text;
+using Daxlin.Core.Pages;
+
+namespace Daxlin.Service.Trial;
+
+/// <summary>A picture in dots, to draw thin frames and small figures on.</summary>
+internal sealed class Picture(int width, int height, byte[] dots)
+{
+    /// <summary>Figures of three by five dots, a row in three bits, from the top.</summary>
+    private static readonly int[] Figures = [0b111101101101111, 0b010110010010111, 0b111001111100111, 0b111001111001111, 0b101101111001001, 0b111100111001111, 0b111100111101111, 0b111001001001001, 0b111101111101111, 0b111101111001111];
+
+    public int Width => width;
+
+    public int Height => height;
+
+    /// <summary>Reads a binary portable pixmap (P6) of 8 bits a colour.</summary>
+    public static Picture OfPpm(byte[] bytes)
+    {
+        var (at, numbers) = (2, new int[3]);
+        for (var number = 0; number < 3; number++)
+        {
+            while (char.IsWhiteSpace((char)bytes[at]))
+                at++;
+            while (char.IsAsciiDigit((char)bytes[at]))
+                numbers[number] = numbers[number] * 10 + bytes[at++] - '0';
+        }
+        return new Picture(numbers[0], numbers[1], bytes[(at + 1)..]);
+    }
+
+    /// <summary>Draws the outline of a box, in dots.</summary>
+    public void Frame(Box box, (byte Red, byte Green, byte Blue) colour)
+    {
+        var (left, top, right, bottom) = ((int)box.Left, (int)box.Top, (int)box.Right, (int)box.Bottom);
+        for (var x = left; x <= right; x++)
+        {
+            Dot(x, top, colour);
+            Dot(x, bottom, colour);
+        }
+        for (var y = top; y <= bottom; y++)
+        {
+            Dot(left, y, colour);
+            Dot(right, y, colour);
+        }
+    }
+
+    /// <summary>Writes a number in small figures, twice as large as they are defined.</summary>
+    public void Number(int number, int left, int top, (byte, byte, byte) colour)
+    {
+        foreach (var (figure, index) in number.ToString(System.Globalization.CultureInfo.InvariantCulture).Select((c, index) => (c - '0', index)))
+        {
+            for (var bit = 0; bit < 15; bit++)
+            {
+                if ((Figures[figure] >> (14 - bit) & 1) == 1)
+                    Frame(new Box(left + index * 8 + bit % 3 * 2, top + bit / 3 * 2, left + index * 8 + bit % 3 * 2 + 1, top + bit / 3 * 2 + 1), colour);
+            }
+        }
+    }
+
+    private void Dot(int x, int y, (byte Red, byte Green, byte Blue) colour)
+    {
+        if (x < 0 || y < 0 || x >= width || y >= height)
+            return;
+        var at = (y * width + x) * 3;
+        (dots[at], dots[at + 1], dots[at + 2]) = colour;
+    }
+
+    /// <summary>The picture as a PNG (ISO/IEC 15948): true colour, 8 bits, no filter.</summary>
+    public byte[] ToPng()
+    {
+        var packed = new MemoryStream();
+        using (var zlib = new ZLibStream(packed, CompressionLevel.Optimal, leaveOpen: true))
+        {
+            for (var y = 0; y < height; y++)
+            {
+                zlib.WriteByte(0);
+                zlib.Write(dots, y * width * 3, width * 3);
+            }
+        }
+        var header = new byte[13];
+        BinaryPrimitives.WriteInt32BigEndian(header, width);
+        BinaryPrimitives.WriteInt32BigEndian(header.AsSpan(4), height);
+        (header[8], header[9]) = (8, 2);
+        return [0x89, 0x50, 0x4E, 0x47, 0x0D, 0x0A, 0x1A, 0x0A, .. Chunk("IHDR", header), .. Chunk("IDAT", packed.ToArray()), .. Chunk("IEND", [])];
+    }
+
+    private static byte[] Chunk(string type, byte[] data)
+    {
+        var body = new byte[data.Length + 12];
+        BinaryPrimitives.WriteInt32BigEndian(body, data.Length);
+        Encoding.ASCII.GetBytes(type).CopyTo(body, 4);
+        data.CopyTo(body, 8);
+        BinaryPrimitives.WriteUInt32BigEndian(body.AsSpan(data.Length + 8), Crc(body.AsSpan(4, data.Length + 4)));
+        return body;
+    }
+
+    /// <summary>CRC-32 as PNG has it (ISO 3309).</summary>
+    private static uint Crc(ReadOnlySpan<byte> bytes)
+    {
+        var crc = 0xFFFFFFFFu;
+        foreach (var one in bytes)
+        {
+            crc ^= one;
+            for (var bit = 0; bit < 8; bit++)
+                crc = (crc & 1) == 1 ? 0xEDB88320u ^ (crc >> 1) : crc >> 1;
+        }
+        return ~crc;
+    }
+}
