@@ -115,7 +115,8 @@ internal sealed class LineRoles
     {
         var all = cut.Where(Begins).ToList();
         var sure = all.Where(row => !row.IsFurniture).ToList();
-        return [.. block.Columns.Where(column => column.IsPlaced && (sure.Count > 0
+        // Text that folds need not stand on the line with the figures.
+        return [.. block.Columns.Where(column => column is { IsPlaced: true, Fold: Fold.None } && (sure.Count > 0
             ? sure.TrueForAll(row => Fills(row, column.Name))
             : all.Count(row => Fills(row, column.Name)) * 2 > all.Count)).Select(column => column.Name)];
     }
