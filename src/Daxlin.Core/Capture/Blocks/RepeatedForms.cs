@@ -10,8 +10,6 @@ namespace Daxlin.Core.Capture.Blocks;
 /// </remarks>
 internal sealed partial class RepeatedForms
 {
-    private const double Unlike = 1;
-
     private readonly ImmutableArray<BlockLine> lines;
     private readonly TextPitch pitch;
 
@@ -51,12 +49,12 @@ internal sealed partial class RepeatedForms
     {
         var line = lines[index];
         if (line.Text.Length > 1 && line.Text.Any(part => line.Text.Count(other => other.Column == part.Column) > 1))
-            return Unlike;
+            return RowParting.Unlike;
         // The template may say that such lines are part of the text.
         if (line.Text.All(part => part.Column.Fold == Templates.Fold.AllDown) || FormOf(line) is not { } form)
             return 0;
         // Under the longest item of all nothing shows that there was room; that its like had it elsewhere does.
-        return forms.TryGetValue(form, out var seen) && seen.Rows >= fewest && seen.WithRoom * 2 >= seen.Rows ? Unlike : 0;
+        return forms.TryGetValue(form, out var seen) && seen.Rows >= fewest && seen.WithRoom * 2 >= seen.Rows ? RowParting.Unlike : 0;
     }
 
     private bool HasRoomAbove(int index) =>

@@ -33,7 +33,7 @@ internal sealed class RowParting
     private const double OverPage = 0.3;
 
     /// <summary>What speaks against a text as much as to call it nothing at all.</summary>
-    private const double Unlike = 1;
+    public const double Unlike = 1;
 
     /// <summary>A run of text that costs more than this is not looked at.</summary>
     private const double Most = 6;
