@@ -103,6 +103,7 @@ public class RulesTests
     [InlineData("Freight                               6.00=>Freight                               6.00\nDeposit                               4.00", "amount-untied")]
     [InlineData("Rope  =>R\uE000pe  ", "letters-unknown")]
     [InlineData("80.00=>$80.00", "currency-differs")]
+    [InlineData("2.00    20=>2.00      ", "rate-base rate-missing")]
     public void An_invoice_is_held_by_what_it_breaks_and_by_nothing_else(string changes, string codes)
     {
         var found = CodesOf(With(changes)).Split(' ', StringSplitOptions.RemoveEmptyEntries).ToList();

@@ -17,15 +17,12 @@ public class ChangedFiguresTests
     /// <summary>So many numbers of each invoice are changed, spread over all of it; a long one has hundreds.</summary>
     private const int MostNumbers = 60;
 
-    public static TheoryData<string> Families =>
-        [.. new[] { Repository.Corpus, Repository.Families, Repository.Samples }.SelectMany(Repository.FamiliesOf)];
-
     [Theory]
-    [MemberData(nameof(Families))]
+    [MemberData(nameof(FamilyInvoices.Folders), MemberType = typeof(FamilyInvoices))]
     public void No_changed_figure_is_clear(string family)
     {
         var changes = 0;
-        foreach (var (name, invoice) in ClearInvoices(family))
+        foreach (var (name, _, _, invoice) in FamilyInvoices.Clear(family))
         {
             var numbers = NumbersOf(invoice).Where(number => !invoice.Unproved.Contains(number.Name)).ToList();
             var step = Math.Max(1, numbers.Count / MostNumbers);
@@ -50,11 +47,11 @@ public class ChangedFiguresTests
     }
 
     [Theory]
-    [MemberData(nameof(Families))]
+    [MemberData(nameof(FamilyInvoices.Folders), MemberType = typeof(FamilyInvoices))]
     public void No_row_dropped_or_printed_twice_is_clear(string family)
     {
         var changes = 0;
-        foreach (var (name, invoice) in ClearInvoices(family))
+        foreach (var (name, _, _, invoice) in FamilyInvoices.Clear(family))
         {
             var lines = invoice.Captured.Lines;
             for (var row = 0; row < lines.Length; row++)
@@ -72,20 +69,6 @@ public class ChangedFiguresTests
             }
         }
         Assert.True(changes > 50, $"only {changes} changes were tried");
-    }
-
-    private static IEnumerable<(string Name, CheckedInvoice Invoice)> ClearInvoices(string family)
-    {
-        var templates = Directory.GetFiles(family, "*.template.json").Select(file => TemplateReader.Read(File.ReadAllText(file))).ToList();
-        foreach (var file in Directory.GetFiles(family, "*.pdf").Order(StringComparer.Ordinal))
-        {
-            var pages = PdfReader.Read(File.ReadAllBytes(file));
-            foreach (var taken in InvoicePath.Take(pages, templates, new DocumentFacts(Path.GetFileName(file), "", null)))
-            {
-                if (taken.Checked is { IsClear: true } invoice)
-                    yield return ($"{Path.GetFileName(family)}/{Path.GetFileName(file)}", invoice);
-            }
-        }
     }
 
     private static IEnumerable<(string Name, CapturedValue Value)> NumbersOf(CheckedInvoice invoice) => invoice.Captured.Fields.Select(field => (field.Name, field))

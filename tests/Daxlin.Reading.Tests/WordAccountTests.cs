@@ -10,11 +10,8 @@ namespace Daxlin.Reading.Tests;
 /// <summary>Nothing printed vanishes: between the first and the last row of a block each letter is in a cell, carried, or left out and said to be.</summary>
 public class WordAccountTests
 {
-    public static TheoryData<string> Families =>
-        [.. new[] { Repository.Corpus, Repository.Families, Repository.Samples }.SelectMany(Repository.FamiliesOf)];
-
     [Theory]
-    [MemberData(nameof(Families))]
+    [MemberData(nameof(FamilyInvoices.Folders), MemberType = typeof(FamilyInvoices))]
     public void The_letters_of_the_cells_and_of_the_account_are_the_letters_of_the_page(string family)
     {
         var templates = Directory.GetFiles(family, "*.template.json").Select(file => TemplateReader.Read(File.ReadAllText(file))).ToList();

@@ -18,6 +18,7 @@ public static class InvoiceChecks
             .AddRange(Missing(invoice))
             .AddRange(ties.Where(tie => !tie.Holds).Select(tie => tie.ToFinding()))
             .AddRange(TaxTies.Untaxed(invoice))
+            .AddRange(TaxTies.Unrated(invoice, ties))
             .AddRange(Untied(invoice, unproved));
         return new CheckedInvoice(invoice, ties, findings, tied, [.. unproved.Select(value => value.Name)]);
     }

@@ -53,6 +53,20 @@ internal sealed class TaxTies
         }
     }
 
+    /// <summary>Lines without a rate among lines that have one, where what is taxed at the rates does not come out.</summary>
+    public static IEnumerable<Finding> Unrated(CapturedInvoice invoice, ImmutableArray<Tie> ties)
+    {
+        var without = invoice.Lines.Where(line => line.NumberIn(TradeNames.TaxRate) is null && line.NumberIn(TradeNames.Amount) is not (null or 0)).ToList();
+        if (without.Count == 0 || without.Count == invoice.Lines.Length || ties.All(tie => tie.Holds || tie is not (LinesFollowBase or TaxFollowsRate or TaxFollowsLines)))
+            yield break;
+        yield return Finding.Hold(
+            "rate-missing",
+            $"{(without.Count == 1 ? $"Line {Text(without[0].Number)} has" : $"{Text(without.Count)} lines have")} no tax rate, "
+            + $"{invoice.Template.Reads.Currency.Show(without.Sum(line => line.NumberIn(TradeNames.Amount)!.Value))} in all, where other lines have one; "
+            + "counted as not taxed, what is taxed does not come out.",
+            [.. without.Select(line => LineName(line, TradeNames.TaxRate))]);
+    }
+
     /// <summary>Base × rate = tax, and all bases together.</summary>
     private IEnumerable<Tie> OfBases()
     {

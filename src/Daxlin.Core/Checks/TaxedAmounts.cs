@@ -7,8 +7,8 @@ namespace Daxlin.Core.Checks;
 /// <summary>What of an invoice is taxed at which rate, as its lines say, with every way that discount and freight may have been taxed.</summary>
 /// <remarks>
 /// Where the lines have rates, goods of 100.00 at 20 % and 50.00 at 5 % with a freight of 6.00 make bases of 104.00 and
-/// 52.00, or 106.00 and 50.00, or 100.00 and 56.00, or 100.00 and 50.00. Where they have none and the invoice has one rate,
-/// all is taxed at it. Otherwise nothing tells.
+/// 52.00, or 106.00 and 50.00, or 100.00 and 56.00, or 100.00 and 50.00. A line without a rate among lines that have one is
+/// not taxed. Where none has one and the invoice has one rate, all is taxed at it. Otherwise nothing tells.
 /// </remarks>
 internal sealed class TaxedAmounts
 {
@@ -32,10 +32,10 @@ internal sealed class TaxedAmounts
     {
         var freight = invoice.Amount(TradeNames.Freight) ?? 0;
         var lines = invoice.Lines.Where(line => line.NumberIn(TradeNames.Amount) is not null).ToList();
-        if (lines.Count > 0 && lines.TrueForAll(line => line.NumberIn(TradeNames.TaxRate) is not null))
+        if (lines.Exists(line => line.NumberIn(TradeNames.TaxRate) is not null))
         {
             return new TaxedAmounts(
-                lines.GroupBy(line => line.NumberIn(TradeNames.TaxRate)!.Value)
+                lines.GroupBy(line => line.NumberIn(TradeNames.TaxRate) ?? 0)
                     .ToImmutableSortedDictionary(group => group.Key, group => group.Sum(line => line.NumberIn(TradeNames.Amount)!.Value)),
                 lines.Sum(line => line.NumberIn(TradeNames.Amount)!.Value), discount, freight, areOfLines: true);
         }

@@ -35,8 +35,10 @@ internal sealed class BlockCapture
         var capture = new BlockCapture(block, pages, habits);
         capture.FindSegments();
         var (lines, doubts) = RowParting.Decide(LineRoles.Of(block, capture.segments, pages, habits, before), block);
-        var result = RowBuilder.Build(block, block.Closes.IsEmpty ? WithoutWhatFollows(lines) : lines, doubts);
-        return result with { Findings = [.. capture.findings, .. result.Findings] };
+        if (block.Closes.IsEmpty)
+            lines = WithoutWhatFollows(lines);
+        var result = RowBuilder.Build(block, lines, doubts);
+        return result with { Findings = [.. capture.findings, .. result.Findings, .. PlaceDoubts.Of(block, lines)] };
     }
 
     /// <summary>

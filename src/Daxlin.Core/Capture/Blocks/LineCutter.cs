@@ -23,6 +23,9 @@ internal sealed class LineCutter(ColumnLayout layout, string? begins, Habits hab
     /// <summary>The rules of the layout's columns, by index; null for strangers.</summary>
     public ColumnRule? RuleOf(int column) => layout.Columns[column].Rule;
 
+    /// <summary>Where a column's heading is printed, or the column itself where it stands by edges; null if the page has none such.</summary>
+    public Box? HeadingOf(string column) => IndexOf(layout, column) is var index and >= 0 ? layout.Columns[index].Heading : null;
+
     private static int IndexOf(ColumnLayout layout, string? name)
     {
         for (var column = 0; column < layout.Columns.Length; column++)

@@ -10,7 +10,7 @@ using Daxlin.Core.Values;
 namespace Daxlin.Core.Capture.Blocks;
 
 /// <summary>Turns the printed cells of a row into typed values.</summary>
-internal sealed class RowReader(BlockRule block, int number, Habits habits)
+internal sealed partial class RowReader(BlockRule block, int number, Habits habits)
 {
     private readonly ImmutableArray<CapturedValue>.Builder cells =
         ImmutableArray.CreateBuilder<CapturedValue>(block.Columns.Length + block.Carry.Length);
@@ -78,6 +78,10 @@ internal sealed class RowReader(BlockRule block, int number, Habits habits)
         if (reading.IsGood)
         {
             Add(column.Name, column.Kind, reading, TraceOf(column, text));
+            if (column.Name == TradeNames.Unit)
+                DoubtUnit(tidied, RateOrDecimal());
+            else
+                DoubtRate(column, text.Text);
             AddUnit(column, text);
             return true;
         }
@@ -104,8 +108,38 @@ internal sealed class RowReader(BlockRule block, int number, Habits habits)
             return;
         var before = column.Tidy.TakeWhile(step => step != split).Aggregate(text.Text, (rest, step) => step.Apply(rest));
         if (SplitUnit.Parts(before).Unit is { Length: > 0 } unit)
+        {
             Add(split.Column, ValueKind.Text, Reading.Of(unit), new Trace(text.Places, $"split from column {column.Name}", text.Text, 1));
+            DoubtUnit(unit, SecondFigure());
+        }
     }
+
+    /// <summary>A rate or another figure that got among the words of a unit may be missing elsewhere.</summary>
+    private void DoubtUnit(string unit, Regex strange)
+    {
+        if (strange.Match(unit) is not { Success: true } figure)
+            return;
+        findings = findings.Add(Finding.Hold(
+            "unit-doubtful", $"Row {Row}: the unit “{unit}” holds the figure {figure.Value.Trim()}, which may be another column's.", About(TradeNames.Unit)));
+    }
+
+    /// <summary>A rate beside the number of a column that is read as none, and that no other column takes, is lost.</summary>
+    private void DoubtRate(ColumnRule column, string text)
+    {
+        if (column.Kind is not (ValueKind.Whole or ValueKind.Number or ValueKind.Price or ValueKind.Money) || !text.Contains('%', StringComparison.Ordinal) || column.Tidy.Any(step => step is SplitUnit)
+            || block.Columns.Any(other => other.Source is PartOfColumn part && part.Column == column.Name))
+            return;
+        findings = findings.Add(Finding.Hold(
+            "rate-beside", $"Row {Row}: beside the {TradeNames.Spoken(column.Name)} stands a rate, “{text}”, that no column takes.", About(column.Name)));
+    }
+
+    /// <summary>Units may hold whole numbers, as in "box of 12", but no rates and no decimals.</summary>
+    [GeneratedRegex(@"[\d.,]+\s?%|(?<!\S)\d+[.,]\d+(?!\S)", RegexOptions.CultureInvariant, 200)]
+    private static partial Regex RateOrDecimal();
+
+    /// <summary>Behind a number and its unit a second number is one too many: "5 kg 19".</summary>
+    [GeneratedRegex(@"[\d.,]+\s?%|(?<!\S)\d+[.,]\d+(?!\S)|(?<!\S)\d+$", RegexOptions.CultureInvariant, 200)]
+    private static partial Regex SecondFigure();
 
     private ImmutableArray<CapturedLine> ReadUnder(RowsUnderRule rule, RowDraft draft)
     {

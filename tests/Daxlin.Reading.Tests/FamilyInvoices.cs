@@ -1,0 +1,33 @@
+using System.Collections.Immutable;
+using Daxlin.Core;
+using Daxlin.Core.Capture;
+using Daxlin.Core.Checks;
+using Daxlin.Core.Pages;
+using Daxlin.Core.Templates;
+using Daxlin.Core.Templates.Json;
+using Daxlin.Testing;
+
+namespace Daxlin.Reading.Tests;
+
+/// <summary>The invoices of a family's folder as its templates take them.</summary>
+internal static class FamilyInvoices
+{
+    /// <summary>All families at hand, by folder.</summary>
+    public static TheoryData<string> Folders => [.. new[] { Repository.Corpus, Repository.Families, Repository.Samples }.SelectMany(Repository.FamiliesOf)];
+
+    /// <summary>The invoices that come out clear, each with its own pages.</summary>
+    public static IEnumerable<FamilyInvoice> Clear(string family)
+    {
+        var templates = Directory.GetFiles(family, "*.template.json").Select(file => TemplateReader.Read(File.ReadAllText(file))).ToList();
+        foreach (var file in Directory.GetFiles(family, "*.pdf").Order(StringComparer.Ordinal))
+        {
+            foreach (var taken in InvoicePath.Take(PdfReader.Read(File.ReadAllBytes(file)), templates, DocumentFacts.Unknown))
+            {
+                if (taken.Checked is { IsClear: true } invoice)
+                    yield return new($"{Path.GetFileName(family)}/{Path.GetFileName(file)}", taken.Found.Pages, templates, invoice);
+            }
+        }
+    }
+}
+
+internal sealed record FamilyInvoice(string Name, ImmutableArray<Page> Pages, IReadOnlyList<Template> Templates, CheckedInvoice Checked);
