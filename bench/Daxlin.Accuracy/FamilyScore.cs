@@ -4,6 +4,7 @@ using System.Text.RegularExpressions;
 using Daxlin.Core;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Checks;
+using Daxlin.Core.Recognition;
 using Daxlin.Core.Templates.Json;
 using Daxlin.Reading;
 
@@ -16,14 +17,13 @@ public sealed partial record FamilyScore(string Family, ImmutableArray<InvoiceSc
     public static FamilyScore Of(string directory)
     {
         var truth = TruthFile.Load(Path.Combine(directory, "truth.json"));
-        var templates = Directory.GetFiles(directory, "*.template.json").Order(StringComparer.Ordinal)
-            .Select(path => TemplateReader.Read(File.ReadAllText(path)))
-            .ToList();
+        TemplateSet templates = [.. Directory.GetFiles(directory, "*.template.json").Order(StringComparer.Ordinal)
+            .Select(path => TemplateReader.Read(File.ReadAllText(path)))];
         var scores = truth.Invoices.Select(invoice => ScoreOf(invoice, truth.NotPrinted, CheckedOf(directory, invoice, templates)));
         return new FamilyScore(Path.GetFileName(Path.TrimEndingDirectorySeparator(directory)), [.. scores]);
     }
 
-    private static CheckedInvoice? CheckedOf(string directory, TruthInvoice invoice, List<Core.Templates.Template> templates)
+    private static CheckedInvoice? CheckedOf(string directory, TruthInvoice invoice, TemplateSet templates)
     {
         var pages = PdfReader.Read(File.ReadAllBytes(Path.Combine(directory, invoice.File)));
         var facts = new DocumentFacts(invoice.File, "", null);

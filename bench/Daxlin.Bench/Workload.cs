@@ -1,11 +1,11 @@
 using System.Collections.Immutable;
-using Daxlin.Core.Templates;
+using Daxlin.Core.Recognition;
 using Daxlin.Core.Templates.Json;
 
 namespace Daxlin.Bench;
 
 /// <summary>The files that all contenders read, and the templates that capture them.</summary>
-internal sealed record Workload(string Name, ImmutableArray<string> Files, ImmutableArray<Template> Templates)
+internal sealed record Workload(string Name, ImmutableArray<string> Files, TemplateSet Templates)
 {
     /// <param name="folder">Holds PDFs and templates, at any depth.</param>
     public static Workload Of(string name, string folder) => new(

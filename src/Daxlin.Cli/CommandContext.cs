@@ -33,10 +33,12 @@ internal sealed class CommandContext : IDisposable
         if (!Uri.TryCreate(server, UriKind.Absolute, out var url) || url.Scheme is not ("http" or "https"))
             throw new RefusedException($"“{server}” is no address of a server; one looks like http://localhost:7380.", exitCode: ExitCodes.WrongUsage);
         Service = new ServiceClient(server);
+        Seen = new SeenInvoices(server);
     }
 
     public bool WantsJson { get; }
     public ServiceClient Service { get; }
+    public SeenInvoices Seen { get; }
 
     /// <summary>Prints the JSON if it is wanted; else lets <paramref name="show"/> print for a person.</summary>
     public void Print(JsonNode node, Action show)
@@ -58,7 +60,7 @@ internal sealed class CommandContext : IDisposable
             }
             catch (RefusedException refused)
             {
-                await Console.Error.WriteLineAsync(refused.Message);
+                await Console.Error.WriteLineAsync(Shown.Harmless(refused.Message));
                 return refused.ExitCode;
             }
             catch (OperationCanceledException)

@@ -7,6 +7,7 @@ root.Options.Add(CommandContext.Json);
 root.Options.Add(CommandContext.Server);
 root.Subcommands.Add(DemoCommand.Make());
 root.Subcommands.Add(ServeCommand.Make());
+root.Subcommands.Add(CheckCommand.Make());
 root.Subcommands.Add(TemplateCommands.Make());
 root.Subcommands.Add(DocumentCommands.Make());
 root.Subcommands.Add(BatchCommands.Make());

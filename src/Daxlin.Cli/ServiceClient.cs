@@ -14,6 +14,15 @@ internal sealed class ServiceClient(string server) : IDisposable
     public Task<JsonNode> Post(string path, JsonNode body, CancellationToken cancel) =>
         Send(HttpMethod.Post, path, new StringContent(body.ToJsonString(), Encoding.UTF8, "application/json"), cancel);
 
+    /// <summary>Decides on what was shown: the service refuses if it has changed since.</summary>
+    /// <param name="revision">The revision that the person saw.</param>
+    public Task<JsonNode> Decide(string path, JsonNode body, int revision, CancellationToken cancel) =>
+        Send(HttpMethod.Post, path, new StringContent(body.ToJsonString(), Encoding.UTF8, "application/json"), cancel, ("If-Match", $"\"{revision}\""));
+
+    /// <summary>Makes something that must not be made twice: sent again with the same key, it is the same.</summary>
+    public Task<JsonNode> Make(string path, JsonNode body, string key, CancellationToken cancel) =>
+        Send(HttpMethod.Post, path, new StringContent(body.ToJsonString(), Encoding.UTF8, "application/json"), cancel, ("Idempotency-Key", key));
+
     /// <summary>Sends a text as it is, so that faults are named by its own lines.</summary>
     public Task<JsonNode> PostText(string path, string text, CancellationToken cancel) =>
         Send(HttpMethod.Post, path, new StringContent(text, Encoding.UTF8, "application/json"), cancel);
@@ -49,9 +58,13 @@ internal sealed class ServiceClient(string server) : IDisposable
         }
     }
 
-    private async Task<JsonNode> Send(HttpMethod method, string path, HttpContent? content, CancellationToken cancel)
+    private async Task<JsonNode> Send(
+        HttpMethod method, string path, HttpContent? content, CancellationToken cancel, params (string Name, string Value)[] headers)
     {
-        using var answer = await Answer(new HttpRequestMessage(method, path) { Content = content }, cancel);
+        var request = new HttpRequestMessage(method, path) { Content = content };
+        foreach (var (name, value) in headers)
+            request.Headers.Add(name, value);
+        using var answer = await Answer(request, cancel);
         return JsonNode.Parse(await answer.Content.ReadAsStringAsync(cancel))!;
     }
 

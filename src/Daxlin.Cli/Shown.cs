@@ -7,8 +7,14 @@ namespace Daxlin.Cli;
 internal static class Shown
 {
     public static string Text(JsonNode? node) => node is null ? "" : node.GetValueKind() == System.Text.Json.JsonValueKind.String
-        ? node.GetValue<string>()
+        ? Harmless(node.GetValue<string>())
         : node.ToJsonString();
+
+    /// <summary>A text as it may be printed: control characters, which a terminal would obey, become "▯".</summary>
+    /// <remarks>A vendor's "\u001b[2J" in a description would clear the screen, and a bidirectional mark turn figures around.</remarks>
+    public static string Harmless(string text) => text.Any(IsObeyed) ? string.Concat(text.Select(c => IsObeyed(c) ? '▯' : c)) : text;
+
+    private static bool IsObeyed(char c) => (char.IsControl(c) && c is not '\n') || char.GetUnicodeCategory(c) is UnicodeCategory.Format;
 
     public static int Number(JsonNode? node) => node?.GetValue<int>() ?? 0;
 

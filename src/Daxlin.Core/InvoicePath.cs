@@ -13,7 +13,7 @@ public static class InvoicePath
     /// <param name="facts">What is known of the document without reading it.</param>
     /// <returns>The invoices of the document in the order of their pages, one at least.</returns>
     public static ImmutableArray<TakenInvoice> Take(
-        ImmutableArray<Page> pages, IReadOnlyCollection<Template> templates, DocumentFacts facts) =>
+        ImmutableArray<Page> pages, TemplateSet templates, DocumentFacts facts) =>
         [.. InvoiceSplitter.Split(pages, templates).Select(found => new TakenInvoice(found, CheckedOf(found, facts)))];
 
     private static CheckedInvoice? CheckedOf(FoundInvoice found, DocumentFacts facts)

@@ -12,6 +12,8 @@ if (args is [DocumentWords.Argument, .. var shown])
     return DocumentWords.Run(shown);
 if (args is [OpenApiDocument.Argument, var path])
     return await OpenApiDocument.Write(path);
+if (args is [DataCheck.Argument, .. var which])
+    return await DataCheck.Run(which);
 
 try
 {
@@ -44,4 +46,9 @@ catch (IOException error) when (error.InnerException is Microsoft.AspNetCore.Con
 {
     Console.Error.WriteLine($"The port is taken by another program. Choose another with --port.");
     return 3;
+}
+catch (Exception error) when (StorageFaults.Of(error) is var (_, _, sentence))
+{
+    Console.Error.WriteLine(sentence);
+    return 4;
 }

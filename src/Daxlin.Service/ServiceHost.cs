@@ -7,8 +7,11 @@ using Daxlin.Service.Storage;
 using Daxlin.Service.Templates;
 using Daxlin.Service.Web;
 using Daxlin.Service.Work;
+using Microsoft.AspNetCore.Diagnostics.HealthChecks;
 using Microsoft.AspNetCore.Http.Features;
+using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Diagnostics.HealthChecks;
 using Microsoft.Extensions.FileProviders;
 using Serilog;
 using Serilog.Events;
@@ -44,13 +47,18 @@ public static class ServiceHost
         builder.Services.AddSingleton<DocumentStore>();
         builder.Services.AddSingleton<WriteTurn>();
         builder.Services.AddSingleton<TemplateShelf>();
-        builder.Services.AddSingleton<DocumentReader>();
+        builder.Services.AddSingleton<ReadingProcesses>();
+        builder.Services.AddSingleton<StorageState>();
         builder.Services.AddSingleton<DocumentCapture>();
         builder.Services.AddSingleton<CaptureQueue>();
         builder.Services.AddSingleton<BatchEvents>();
         builder.Services.AddSingleton(TimeProvider.System);
         builder.Services.AddHostedService<CaptureWorker>();
-        builder.Services.AddProblemDetails();
+        builder.Services.Configure<HostOptions>(host => host.ShutdownTimeout = TimeSpan.FromSeconds(4));
+        builder.Services.AddProblemDetails(problems => problems.CustomizeProblemDetails = Problem.Complete);
+        builder.Services.AddExceptionHandler<RequestFaults>();
+        builder.Services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
+        builder.Services.Configure<RouteOptions>(routes => routes.ConstraintMap.Add(PageOfConsole.Name, typeof(PageOfConsole)));
         builder.Services.AddHealthChecks().AddCheck<StorageHealth>("storage");
         builder.Services.AddOpenApi("v1", openApi => openApi.AddDocumentTransformer((document, _, _) =>
         {
@@ -62,6 +70,11 @@ public static class ServiceHost
         builder.Services.ConfigureHttpJsonOptions(json =>
         {
             json.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
+            // A key that is misspelt is refused, not passed over: "batchId" must not post all batches.
+            json.SerializerOptions.UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow;
+            json.SerializerOptions.AllowDuplicateProperties = false;
+            json.SerializerOptions.PropertyNameCaseInsensitive = false;
+            json.SerializerOptions.MaxDepth = 32;
             json.SerializerOptions.Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping;
         });
         builder.Services.Configure<FormOptions>(form =>
@@ -71,18 +84,13 @@ public static class ServiceHost
         });
 
         var app = builder.Build();
+        SafeHeaders.Use(app);
         app.UseExceptionHandler();
         app.UseStatusCodePages();
         OnlyThisMachine.Use(app);
-        app.Use(async (context, next) =>
-        {
-            context.Response.Headers.XContentTypeOptions = "nosniff";
-            context.Response.Headers["Referrer-Policy"] = "no-referrer";
-            context.Response.Headers.XFrameOptions = "DENY";
-            await next(context);
-        });
+        OnlyUtf8.Use(app);
         app.UseSerilogRequestLogging();
-        app.MapHealthChecks("/health");
+        app.MapHealthChecks("/health", new HealthCheckOptions { ResponseWriter = WriteHealth });
         app.MapOpenApi("/api/{documentName}/openapi.json");
         var api = app.MapGroup("/api/v1");
         TemplateEndpoints.Map(api);
@@ -90,19 +98,35 @@ public static class ServiceHost
         DocumentEndpoints.Map(api);
         InvoiceEndpoints.Map(api);
         PostingEndpoints.Map(api);
-        app.Map("/api/{**rest}", () => Problem.NotThere("such address in the interface")).ExcludeFromDescription();
+        api.MapGet("/state", State).WithTags("Service").WithSummary("Whether the service can work, and if not, why.");
         ServeConsole(app, settings.Console);
         return app;
     }
 
     /// <summary>Brings the database to the newest form. Call once before <see cref="WebApplication.Run"/>.</summary>
+    /// <exception cref="StorageException">The folder holds documents but no database.</exception>
     public static async Task PrepareStorage(WebApplication app)
     {
+        if (app.Services.GetRequiredService<DataFolder>().DatabaseFault() is { } fault)
+            throw new StorageException("database-missing", fault);
         await using var db = await app.Services.GetRequiredService<IDbContextFactory<DaxlinDb>>().CreateDbContextAsync();
+        // A start that was killed while it changed the database leaves its mark there. This process alone holds the folder,
+        // so whoever set the mark is dead; waiting for it would never end.
+        await db.Database.ExecuteSqlRawAsync("DROP TABLE IF EXISTS \"__EFMigrationsLock\";");
         await db.Database.MigrateAsync();
         // Write-ahead logging: readers do not wait for the writer, and a kill loses nothing that was committed.
         await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode=WAL;");
+        await TemplateVersions.FillCurrencies(db);
     }
+
+    private static Task WriteHealth(HttpContext context, HealthReport report)
+    {
+        var said = report.Entries.Values.Select(entry => entry.Description).Where(sentence => !string.IsNullOrEmpty(sentence));
+        return context.Response.WriteAsync(string.Join(": ", said.Prepend(report.Status.ToString())));
+    }
+
+    private static Ok<ServiceState> State(StorageState storage) =>
+        TypedResults.Ok(storage.Current is { } trouble ? new ServiceState(false, trouble.Code, trouble.Sentence) : new ServiceState(true, "", ""));
 
     private static void ServeConsole(WebApplication app, string? console)
     {
@@ -124,14 +148,16 @@ public static class ServiceHost
                     served.File.Name == "index.html" ? "no-cache" : "public, max-age=31536000, immutable";
             },
         });
-        app.MapFallback(async context =>
+        app.MapFallback($"{{*path:{PageOfConsole.Name}}}", async context =>
         {
             context.Response.ContentType = "text/html; charset=utf-8";
             context.Response.Headers.CacheControl = "no-cache";
-            context.Response.Headers.ContentSecurityPolicy =
-                "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; worker-src 'self' blob:; "
-                + "font-src 'self' data:; script-src 'self' 'wasm-unsafe-eval'; connect-src 'self'; object-src 'none'; frame-ancestors 'none'; base-uri 'none'";
             await context.Response.SendFileAsync(files.GetFileInfo("index.html"));
-        });
+        }).WithMetadata(new HttpMethodMetadata([HttpMethods.Get, HttpMethods.Head]));
     }
 }
+
+/// <summary>Whether the service can work.</summary>
+/// <param name="Code">disk-full, database-damaged and others; empty if all is well.</param>
+/// <param name="Sentence">What is wrong, for a clerk; empty if all is well.</param>
+public sealed record ServiceState(bool IsWell, string Code, string Sentence);

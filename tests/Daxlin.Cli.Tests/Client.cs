@@ -9,6 +9,9 @@ internal static class Client
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(120);
 
+    /// <summary>Where the clients of this run remember what they were shown.</summary>
+    private static readonly string State = Directory.CreateTempSubdirectory("daxlin-state-").FullName;
+
     public static async Task<(int ExitCode, string Out, string Error)> Run(string? server, params string[] arguments)
     {
         var start = new ProcessStartInfo("dotnet") { RedirectStandardOutput = true, RedirectStandardError = true };
@@ -17,6 +20,7 @@ internal static class Client
             start.ArgumentList.Add(argument);
         start.Environment["DAXLIN_SERVER"] = server ?? "http://localhost:1";
         start.Environment["DAXLIN_SERVICE"] = Path.Combine(AppContext.BaseDirectory, "Daxlin.Service.dll");
+        start.Environment["DAXLIN_STATE"] = State;
         start.Environment["DAXLIN_SAMPLES"] = Repository.Samples;
         using var process = Process.Start(start)!;
         var (output, error) = (process.StandardOutput.ReadToEndAsync(), process.StandardError.ReadToEndAsync());

@@ -127,7 +127,7 @@ public sealed class CommandTests : IDisposable
             Assert.All(rows, row => Assert.InRange(int.Parse(row["page"]), 1, (int)invoice["pages"]!));
         });
 
-        var (again, _, sentence) = await Client.Run(server, "posting", "run", "--out", Path.Combine(scratch, "second.csv"));
+        var (again, _, sentence) = await Client.Run(server, "posting", "run", "--all-batches", "--out", Path.Combine(scratch, "second.csv"));
         Assert.Equal((0, false), (again, File.Exists(Path.Combine(scratch, "second.csv"))));
         Assert.Contains("nothing to post", sentence, StringComparison.Ordinal);
         var copy = Path.Combine(scratch, "copy.csv");
@@ -177,7 +177,8 @@ public sealed class CommandTests : IDisposable
             (3, "line 3, vendr: The key “vendr” is unknown here", ["template", "save", faulty]),
             (3, "There is no invoice 99.", ["invoice", "show", "99"]),
             (3, "There is no batch 99.", ["posting", "run", "--batch", "99", "--out", Path.Combine(scratch, "x.csv")]),
-            (2, "cannot be written, so nothing was posted", ["posting", "run", "--out", "/nowhere/x.csv"]),
+            (2, "cannot be written, so nothing was posted", ["posting", "run", "--all-batches", "--out", "/nowhere/x.csv"]),
+            (2, "Say which approved invoices are to be posted: --batch ID, or --all-batches.", ["posting", "run", "--out", Path.Combine(scratch, "x.csv")]),
             (2, "is no address of a server", ["batch", "list", "--server", "elsewhere"]),
             (3, "No Daxlin service answers at http://localhost:1", ["batch", "list", "--server", "http://localhost:1"]),
             (2, "frobnicate", ["frobnicate"]),

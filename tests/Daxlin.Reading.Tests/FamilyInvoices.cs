@@ -3,7 +3,7 @@ using Daxlin.Core;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Checks;
 using Daxlin.Core.Pages;
-using Daxlin.Core.Templates;
+using Daxlin.Core.Recognition;
 using Daxlin.Core.Templates.Json;
 using Daxlin.Testing;
 
@@ -18,7 +18,7 @@ internal static class FamilyInvoices
     /// <summary>The invoices that come out clear, each with its own pages.</summary>
     public static IEnumerable<FamilyInvoice> Clear(string family)
     {
-        var templates = Directory.GetFiles(family, "*.template.json").Select(file => TemplateReader.Read(File.ReadAllText(file))).ToList();
+        TemplateSet templates = [.. Directory.GetFiles(family, "*.template.json").Select(file => TemplateReader.Read(File.ReadAllText(file)))];
         foreach (var file in Directory.GetFiles(family, "*.pdf").Order(StringComparer.Ordinal))
         {
             foreach (var taken in InvoicePath.Take(PdfReader.Read(File.ReadAllBytes(file)), templates, DocumentFacts.Unknown))
@@ -30,4 +30,4 @@ internal static class FamilyInvoices
     }
 }
 
-internal sealed record FamilyInvoice(string Name, ImmutableArray<Page> Pages, IReadOnlyList<Template> Templates, CheckedInvoice Checked);
+internal sealed record FamilyInvoice(string Name, ImmutableArray<Page> Pages, TemplateSet Templates, CheckedInvoice Checked);

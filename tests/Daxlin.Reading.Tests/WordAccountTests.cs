@@ -1,6 +1,7 @@
 using Daxlin.Core;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Pages;
+using Daxlin.Core.Recognition;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Templates.Json;
 using Daxlin.Testing;
@@ -14,7 +15,7 @@ public class WordAccountTests
     [MemberData(nameof(FamilyInvoices.Folders), MemberType = typeof(FamilyInvoices))]
     public void The_letters_of_the_cells_and_of_the_account_are_the_letters_of_the_page(string family)
     {
-        var templates = Directory.GetFiles(family, "*.template.json").Select(file => TemplateReader.Read(File.ReadAllText(file))).ToList();
+        TemplateSet templates = [.. Directory.GetFiles(family, "*.template.json").Select(file => TemplateReader.Read(File.ReadAllText(file)))];
         var weighed = 0;
         foreach (var file in Directory.GetFiles(family, "*.pdf").Order(StringComparer.Ordinal))
         {

@@ -84,8 +84,8 @@ public class BadInputTests
         Assert.Equal("nosniff", answer.Headers.GetValues("X-Content-Type-Options").Single());
         Assert.Equal(Script, (string?)JsonNode.Parse(await answer.Content.ReadAsStringAsync())!["fields"]!["note"]!["value"]);
 
-        await service.Post($"invoices/{summary["id"]}/approval", new JsonObject());
-        var (_, run) = await service.Post("posting-runs", new JsonObject());
+        await service.Decide(summary["id"], "approval");
+        var (_, run) = await service.PostAll();
         Assert.Equal("-12.00", (string?)run["sums"]!["EUR"]);
         var csv = await service.Http.GetStringAsync(new Uri($"posting-runs/{run["number"]}/file", UriKind.Relative));
         Assert.Contains(",'=HYPERLINK(1),", csv, StringComparison.Ordinal);

@@ -26,24 +26,23 @@ public class InvoicePathTests
         Assert.Equal(
             "Tax at 23 % of 16,274.99 EUR comes to 3,743.25 EUR; the invoice states 3,743.85 EUR (0.60 EUR more).",
             (string?)held["firstFinding"]);
-        var (refused, problem) = await service.Post($"invoices/{held["id"]}/approval", new JsonObject());
+        var (refused, problem) = await service.Decide(held["id"], "approval");
         Assert.Equal((409, "findings-open"), (refused, (string?)problem["code"]));
 
         foreach (var invoice in (await service.Invoices(batch)).Where(invoice => (string?)invoice["state"] == "clear"))
-            Assert.Equal(200, (await service.Post($"invoices/{invoice["id"]}/approval", new JsonObject())).Status);
+            Assert.Equal(200, (await service.Decide(invoice["id"], "approval")).Status);
         // Two runs at once: one takes all, the other finds nothing.
         var runs = await Task.WhenAll(
-            service.Post("posting-runs", new JsonObject { ["batch"] = batch }), service.Post("posting-runs", new JsonObject()));
+            service.Post("posting-runs", new JsonObject { ["batch"] = batch }), service.PostAll());
         Assert.Equal([201, 409], runs.Select(run => run.Status).Order());
         Assert.Equal("nothing-to-post", (string?)runs.Single(run => run.Status == 409).Body["code"]);
         var first = runs.Single(run => run.Status == 201).Body;
         Assert.Equal((1, 5, 116), ((int)first["number"]!, (int)first["invoices"]!, (int)first["rows"]!));
 
-        var (approved, detail) = await service.Post(
-            $"invoices/{held["id"]}/approval", new JsonObject { ["despite"] = "Agreed with the loft on the telephone" });
+        var (approved, detail) = await service.Decide(held["id"], "approval", new JsonObject { ["despite"] = "Agreed with the loft on the telephone" });
         Assert.Equal(200, approved);
         Assert.Equal("held", (string?)detail["decisions"]![0]!["before"]);
-        var (_, second) = await service.Post("posting-runs", new JsonObject());
+        var (_, second) = await service.PostAll();
         Assert.Equal((2, 1), ((int)second["number"]!, (int)second["invoices"]!));
         Assert.Equal("24855.13", (string?)second["sums"]!["EUR"]);
     }
@@ -113,14 +112,14 @@ public class InvoicePathTests
             Assert.Equal("clear, held", await States());
         }
 
-        var (status, refused) = await service.Post("invoices/2/set-aside", new JsonObject { ["reason"] = "no" });
+        var (status, refused) = await service.Decide(2, "set-aside", new JsonObject { ["reason"] = "no" });
         Assert.Equal((422, "reason-missing"), (status, (string?)refused["code"]));
         // The original is taken back: its copy is the first now, and nothing holds it.
-        await service.Post("invoices/1/set-aside", new JsonObject { ["reason"] = "The vendor takes it back." });
+        await service.Decide(1, "set-aside", new JsonObject { ["reason"] = "The vendor takes it back." });
         Assert.Equal("returned, clear", await States());
         var aside = await service.Get("invoices/1");
         Assert.Equal("set aside: The vendor takes it back.", $"{aside["decisions"]![0]!["what"]}: {aside["decisions"]![0]!["reason"]}");
-        (status, refused) = await service.Post("invoices/1/set-aside", new JsonObject { ["reason"] = "Once more." });
+        (status, refused) = await service.Decide(1, "set-aside", new JsonObject { ["reason"] = "Once more." });
         Assert.Equal((409, "already-decided"), (status, (string?)refused["code"]));
 
         async Task<string> States() =>
@@ -157,7 +156,7 @@ public class InvoicePathTests
             ["M2611-052 on 1 to 1 of 4, clear", "M2634-694 on 2 to 3 of 4, clear", "M2695-657 on 4 to 4 of 4, clear"],
             invoices.Select(one => $"{one["invoiceNumber"]} on {one["firstPage"]} to {one["lastPage"]} of {one["filePages"]}, {one["state"]}"));
 
-        await service.Post($"invoices/{invoices[1]["id"]}/approval", new JsonObject());
+        await service.Decide(invoices[1]["id"], "approval");
         await service.Post($"batches/{batch}/recapture", new JsonObject());
         await service.UntilDone(batch);
         var again = await service.Invoices(batch);
@@ -175,7 +174,7 @@ public class InvoicePathTests
         await service.Upload(batch, Demo("brinewood-chandlery").Take(2));
         Assert.Equal(2, (int)(await service.UntilDone(batch))["invoices"]!["unplaced"]!);
         var id = (int)(await service.Invoices(batch))[0]["id"]!;
-        Assert.Equal("unplaced", (string?)(await service.Post($"invoices/{id}/approval", new JsonObject { ["despite"] = "because" })).Body["code"]);
+        Assert.Equal("unplaced", (string?)(await service.Decide(id, "approval", new JsonObject { ["despite"] = "because" })).Body["code"]);
 
         await service.SaveTemplates(Repository.Samples);
         await service.Post($"batches/{batch}/recapture", new JsonObject());

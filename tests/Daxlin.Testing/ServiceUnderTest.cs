@@ -71,6 +71,21 @@ public sealed class ServiceUnderTest : IAsyncDisposable
         return ((int)answer.StatusCode, JsonNode.Parse(await answer.Content.ReadAsStringAsync())!);
     }
 
+    /// <summary>Decides on an invoice as it is at the moment: approval or set-aside.</summary>
+    public async Task<(int Status, JsonNode Body)> Decide(JsonNode? invoice, string act, JsonObject? body = null) =>
+        await Decide(invoice, act, (int)(await Get($"invoices/{invoice}"))["revision"]!, body);
+
+    /// <param name="revision">The revision that was shown.</param>
+    public async Task<(int Status, JsonNode Body)> Decide(JsonNode? invoice, string act, int revision, JsonObject? body = null)
+    {
+        using var request = new HttpRequestMessage(HttpMethod.Post, $"invoices/{invoice}/{act}") { Content = JsonContent.Create(body ?? []) };
+        request.Headers.Add("If-Match", $"\"{revision}\"");
+        using var answer = await Http.SendAsync(request);
+        return ((int)answer.StatusCode, JsonNode.Parse(await answer.Content.ReadAsStringAsync())!);
+    }
+
+    public Task<(int Status, JsonNode Body)> PostAll() => Post("posting-runs", new JsonObject { ["allBatches"] = true });
+
     public async Task<(int Status, JsonNode Body)> SaveTemplate(string document)
     {
         using var answer = await Http.PostAsync("templates", new StringContent(document, Encoding.UTF8, "application/json"));

@@ -48,3 +48,6 @@ export function refusalOf(problem: unknown, status: number): Refusal {
   const { detail, title, code } = (problem ?? {}) as { detail?: string; title?: string; code?: string };
   return new Refusal(detail ?? title ?? `The service answers with status ${status}.`, code ?? "");
 }
+
+/** Binds a decision to the revision on the screen: the service refuses if the invoice has changed since. */
+export const seen = (invoice: Invoice) => ({ "If-Match": `"${invoice.revision}"` });

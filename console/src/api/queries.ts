@@ -3,6 +3,14 @@ import { api, dataOf } from "./client";
 
 /** What pages ask the service for. The keys tell what to ask anew when something has changed. */
 export const ask = {
+  /** Whether the service can work; asked again and again, since a full disk can come and go. */
+  state: () =>
+    queryOptions({
+      queryKey: ["state"],
+      queryFn: () => dataOf(api.GET("/api/v1/state")),
+      refetchInterval: 5_000,
+      retry: false,
+    }),
   batches: () => queryOptions({ queryKey: ["batches"], queryFn: () => dataOf(api.GET("/api/v1/batches")) }),
   batch: (id: number) =>
     queryOptions({

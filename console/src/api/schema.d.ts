@@ -217,6 +217,42 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/state": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether the service can work, and if not, why. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ServiceState"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/batches": {
         parameters: {
             query?: never;
@@ -727,11 +763,13 @@ export interface paths {
             };
         };
         put?: never;
-        /** Posts every approved invoice that is not posted yet, all or none. */
+        /** Posts the approved invoices of a batch, or of all batches, that are not posted yet; all or none. */
         post: {
             parameters: {
                 query?: never;
-                header?: never;
+                header?: {
+                    "Idempotency-Key"?: string;
+                };
                 path?: never;
                 cookie?: never;
             };
@@ -972,6 +1010,11 @@ export interface components {
         InvoiceDetail: {
             /** Format: int32 */
             id: number;
+            /**
+             * Format: int32
+             * @description Counts its changes; its ETag. A decision says by If-Match which one was seen.
+             */
+            revision: number;
             state: string;
             kind: string;
             /** Format: int32 */
@@ -1067,6 +1110,11 @@ export interface components {
             firstFinding: string;
             /** Format: int32 */
             batch: number;
+            /**
+             * Format: int32
+             * @description As in InvoiceDetail.
+             */
+            revision: number;
         };
         JsonElement: unknown;
         LeftOutRecord: {
@@ -1140,16 +1188,30 @@ export interface components {
                 [key: string]: string;
             };
         };
+        /** @description Which approved invoices are posted; one of the two has to be said. */
         RunToStart: {
             /**
              * Format: int32
-             * @description Posts the approved invoices of this batch only; null for those of all batches.
+             * @description Those of this batch.
              */
-            batch: null | number;
+            batch?: null | number;
+            /**
+             * @description True for those of all batches.
+             * @default false
+             */
+            allBatches: boolean;
+        };
+        /** @description Whether the service can work. */
+        ServiceState: {
+            isWell: boolean;
+            /** @description disk-full, database-damaged and others; empty if all is well. */
+            code: string;
+            /** @description What is wrong, for a clerk; empty if all is well. */
+            sentence: string;
         };
         /** @description Why a person sets an invoice aside. */
         SetAside: {
-            /** @description At least five characters; it is kept on record. */
+            /** @description At least five letters; it is kept on record. */
             reason: null | string;
         };
         SseItemOfBatchSummary: {

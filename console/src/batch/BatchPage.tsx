@@ -218,9 +218,18 @@ function Recapture({ batch }: { batch: Batch }) {
 function Post({ batch }: { batch: Batch }) {
   const queries = useQueryClient();
   const [run, setRun] = useState<PostingRun | null>(null);
+  // The same key until a run is made: a press whose answer was lost makes no second run.
+  const [key, setKey] = useState(newKey);
   const post = useMutation({
-    mutationFn: () => dataOf(api.POST("/api/v1/posting-runs", { body: { batch: batch.id } })),
+    mutationFn: () =>
+      dataOf(
+        api.POST("/api/v1/posting-runs", {
+          params: { header: { "Idempotency-Key": key } },
+          body: { batch: batch.id, allBatches: false },
+        }),
+      ),
     onSuccess: (started) => {
+      setKey(newKey());
       setRun(started);
       queries.invalidateQueries({ queryKey: ["batch", batch.id] });
       queries.invalidateQueries({ queryKey: ["batches"] });
@@ -250,3 +259,6 @@ function Post({ batch }: { batch: Batch }) {
     </>
   );
 }
+
+const newKey = () =>
+  Array.from(crypto.getRandomValues(new Uint32Array(4)), (part) => part.toString(36)).join("-");

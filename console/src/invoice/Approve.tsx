@@ -2,7 +2,7 @@ import { Button } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { api, dataOf, type Invoice } from "../api/client";
+import { api, dataOf, type Invoice, seen } from "../api/client";
 import { ask } from "../api/queries";
 import { useKept } from "../shared/useKept";
 import { AskReason } from "./AskReason";
@@ -17,6 +17,7 @@ export function Approve({ invoice }: { invoice: Invoice }) {
       dataOf(
         api.POST("/api/v1/invoices/{id}/approval", {
           params: { path: { id: invoice.id } },
+          headers: seen(invoice),
           body: { despite },
         }),
       ),

@@ -1,7 +1,7 @@
 import { Button } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { api, dataOf, type Invoice } from "../api/client";
+import { api, dataOf, type Invoice, seen } from "../api/client";
 import { ask } from "../api/queries";
 import { useKept } from "../shared/useKept";
 import { AskReason } from "./AskReason";
@@ -16,6 +16,7 @@ export function SetAside({ invoice }: { invoice: Invoice }) {
       dataOf(
         api.POST("/api/v1/invoices/{id}/set-aside", {
           params: { path: { id: invoice.id } },
+          headers: seen(invoice),
           body: { reason },
         }),
       ),

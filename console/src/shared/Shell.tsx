@@ -1,5 +1,7 @@
 import { useMantineColorScheme } from "@mantine/core";
+import { useQuery } from "@tanstack/react-query";
 import { Link, Outlet } from "react-router";
+import { ask } from "../api/queries";
 import { TrailProvider, useTrail } from "./Trail";
 
 /** The bar on every page: where one is, and the way back. */
@@ -8,9 +10,25 @@ export function Shell() {
     <TrailProvider>
       <div className="shell">
         <Bar />
+        <Trouble />
         <Outlet />
       </div>
     </TrailProvider>
+  );
+}
+
+/** What keeps the service from working, until it does again. */
+function Trouble() {
+  const state = useQuery(ask.state());
+  const sentence = state.isError
+    ? state.error.message
+    : state.data?.isWell === false
+      ? state.data.sentence
+      : "";
+  return sentence === "" ? null : (
+    <p className="trouble" role="alert">
+      ▲ {sentence}
+    </p>
   );
 }
 

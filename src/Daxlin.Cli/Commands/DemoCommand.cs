@@ -66,7 +66,7 @@ internal static class DemoCommand
         var invoices = (await context.Service.Get($"batches/{Shown.Text(batch["id"])}/invoices", cancel)).AsArray();
         var clear = invoices.Where(invoice => Shown.Text(invoice!["state"]) == "clear").ToList();
         foreach (var invoice in clear)
-            await context.Service.Post($"invoices/{Shown.Text(invoice!["id"])}/approval", new JsonObject(), cancel);
+            await context.Service.Decide($"invoices/{Shown.Text(invoice!["id"])}/approval", new JsonObject(), Shown.Number(invoice["revision"]), cancel);
         Terminal.Line();
         Terminal.Line($"{clear.Count} clear invoices approved.");
         return await PostingCommands.Run(

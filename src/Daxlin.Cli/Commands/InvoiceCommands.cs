@@ -31,7 +31,7 @@ internal static class InvoiceCommands
         {
             try
             {
-                var invoice = await context.Service.Post($"invoices/{id}/approval", new JsonObject { ["despite"] = despite }, cancel);
+                var invoice = await Decide(id, "approval", new JsonObject { ["despite"] = despite }, context, cancel);
                 approved.Add(invoice);
                 if (!context.WantsJson)
                     Terminal.Line($"{id}  {Shown.State("approved")}  {Shown.Text(invoice["vendor"])} {InvoiceSheet.Field(invoice, "invoiceNumber")}");
@@ -40,7 +40,7 @@ internal static class InvoiceCommands
             {
                 // One that cannot be approved keeps none of the others back.
                 refusal = refused;
-                await Console.Error.WriteLineAsync(refused.Message);
+                await Console.Error.WriteLineAsync(Shown.Harmless(refused.Message));
             }
         }
         if (context.WantsJson)
@@ -51,14 +51,32 @@ internal static class InvoiceCommands
     private static async Task<int> Show(int id, CommandContext context, CancellationToken cancel)
     {
         var invoice = await context.Service.Get($"invoices/{id}", cancel);
+        context.Seen.Remember(id, Shown.Number(invoice["revision"]));
         context.Print(invoice, () => InvoiceSheet.Print(invoice));
         return Shown.Text(invoice["state"]) is "held" or "unplaced" ? ExitCodes.SomethingToLookAt : ExitCodes.Done;
     }
 
     private static async Task<int> PutAside(int id, string reason, CommandContext context, CancellationToken cancel)
     {
-        var invoice = await context.Service.Post($"invoices/{id}/set-aside", new JsonObject { ["reason"] = reason }, cancel);
+        var invoice = await Decide(id, "set-aside", new JsonObject { ["reason"] = reason }, context, cancel);
         context.Print(invoice, () => Terminal.Line($"{id}  {Shown.State("returned")}  {Shown.Text(invoice["vendor"])} {InvoiceSheet.Field(invoice, "invoiceNumber")}"));
         return ExitCodes.Done;
+    }
+
+    /// <summary>Decides on the invoice as it was printed last; on one that never was, as it is.</summary>
+    private static async Task<JsonNode> Decide(int id, string act, JsonObject body, CommandContext context, CancellationToken cancel)
+    {
+        var revision = context.Seen.Find(id) ?? Shown.Number((await context.Service.Get($"invoices/{id}", cancel))["revision"]);
+        try
+        {
+            var invoice = await context.Service.Decide($"invoices/{id}/{act}", body, revision, cancel);
+            context.Seen.Remember(id, Shown.Number(invoice["revision"]));
+            return invoice;
+        }
+        catch (RefusedException refused) when (refused.Code == "not-there")
+        {
+            context.Seen.Forget(id);
+            throw;
+        }
     }
 }

@@ -10,7 +10,13 @@ internal static class PostingCommands
     {
         var batch = new Option<int?>("--batch") { Description = "Post this batch's approved invoices only.", HelpName = "ID" };
         var file = new Option<string>("--out") { Description = "The CSV file to write.", HelpName = "FILE", Required = true };
-        var run = new Command("run", "Post every approved invoice that was not posted before, all or none.") { batch, file };
+        var all = new Option<bool>("--all-batches") { Description = "Post the approved invoices of all batches." };
+        var run = new Command("run", "Post the approved invoices of a batch, or of all batches, that were not posted before; all or none.") { batch, all, file };
+        run.Validators.Add(result =>
+        {
+            if (result.GetValue(batch) is null == !result.GetValue(all))
+                result.AddError("Say which approved invoices are to be posted: --batch ID, or --all-batches.");
+        });
         run.SetAction(CommandContext.Run((parsed, context, cancel) => Run(parsed.GetValue(batch), parsed.GetValue(file)!, context, cancel)));
 
         var list = new Command("list", "List all posting runs.");
@@ -32,11 +38,12 @@ internal static class PostingCommands
             JsonNode run;
             try
             {
-                run = await context.Service.Post("posting-runs", new JsonObject { ["batch"] = batch }, cancel);
+                JsonObject which = batch is null ? new() { ["allBatches"] = true } : new() { ["batch"] = batch };
+                run = await context.Service.Make("posting-runs", which, Guid.NewGuid().ToString(), cancel);
             }
             catch (RefusedException refused) when (refused.Code == "nothing-to-post")
             {
-                await Console.Error.WriteLineAsync(refused.Message);
+                await Console.Error.WriteLineAsync(Shown.Harmless(refused.Message));
                 return ExitCodes.Done;
             }
             await WriteFile(Shown.Number(run["number"]), part, file, context, cancel);

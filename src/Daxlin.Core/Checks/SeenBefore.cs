@@ -1,3 +1,6 @@
+using System.Globalization;
+using System.Text;
+
 namespace Daxlin.Core.Checks;
 
 /// <summary>Tells whether an invoice was taken in before, so that none is posted twice.</summary>
@@ -12,6 +15,7 @@ public static class SeenBefore
     public static Finding ToFinding(string vendor, string invoiceNumber, string other) => Finding.Hold(
         "seen-before", $"{vendor} sent the invoice number {invoiceNumber} before: {other}.", Templates.TradeNames.InvoiceNumber);
 
-    private static string Squash(string text) =>
-        string.Concat(text.Where(char.IsLetterOrDigit).Select(char.ToUpperInvariant));
+    /// <remarks>Digits of any script are the same number: "٤٧١" is "471".</remarks>
+    private static string Squash(string text) => string.Concat(string.Concat(text.Where(c => !char.IsSurrogate(c))).Normalize(NormalizationForm.FormKC)
+        .Where(char.IsLetterOrDigit).Select(c => CharUnicodeInfo.GetDecimalDigitValue(c) is var digit and >= 0 ? (char)('0' + digit) : char.ToUpperInvariant(c)));
 }

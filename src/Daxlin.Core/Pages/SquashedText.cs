@@ -44,6 +44,9 @@ public sealed class SquashedText
         });
     }
 
+    /// <summary>The text of all lines without blanks, in capitals, each line ended by a line feed.</summary>
+    public string Capitals => capitals ??= text.ToUpperInvariant();
+
     /// <summary>Leaves every blank out of a cue's text.</summary>
     public static string Squash(string text) => string.Concat(text.Where(c => !char.IsWhiteSpace(c)));
 
@@ -67,7 +70,7 @@ public sealed class SquashedText
     {
         if (cue.Length == 0)
             yield break;
-        var searched = exactCase ? text : capitals ??= text.ToUpperInvariant();
+        var searched = exactCase ? text : Capitals;
         for (var at = searched.IndexOf(cue, StringComparison.Ordinal); at >= 0; at = searched.IndexOf(cue, at + 1, StringComparison.Ordinal))
         {
             var line = Array.BinarySearch(starts, at);

@@ -16,7 +16,7 @@ namespace Daxlin.Core.Recognition;
 public static class InvoiceSplitter
 {
     /// <summary>The invoices in the order of their pages; a document that nothing is known of is one.</summary>
-    public static ImmutableArray<FoundInvoice> Split(ImmutableArray<Page> pages, IReadOnlyCollection<Template> templates)
+    public static ImmutableArray<FoundInvoice> Split(ImmutableArray<Page> pages, TemplateSet templates)
     {
         var starts = pages.Length < 2 ? [(0, null)] : StartsOf(pages, templates);
         var invoices = ImmutableArray.CreateBuilder<FoundInvoice>(starts.Count);
@@ -29,7 +29,7 @@ public static class InvoiceSplitter
         return invoices.MoveToImmutable();
     }
 
-    private static List<(int Page, Parting? Parting)> StartsOf(ImmutableArray<Page> pages, IReadOnlyCollection<Template> templates)
+    private static List<(int Page, Parting? Parting)> StartsOf(ImmutableArray<Page> pages, TemplateSet templates)
     {
         var starts = new List<(int, Parting?)> { (0, null) };
         Template? current = null;

@@ -11,12 +11,12 @@ public static class Recogniser
     /// <summary>
     /// All templates that recognise the pages, best first. Two with the same score are both first: the caller must not choose.
     /// </summary>
-    public static ImmutableArray<TemplateMatch> Recognise(ImmutableArray<Page> pages, IEnumerable<Template> templates) =>
-        Matches(templates, template => InvoicePages.Of(pages, template).Pages);
+    public static ImmutableArray<TemplateMatch> Recognise(ImmutableArray<Page> pages, TemplateSet templates) =>
+        Matches(templates.CandidatesFor(pages), template => InvoicePages.Of(pages, template).Pages);
 
     /// <summary>The same for one page of a file, which may be a cover or an annex.</summary>
-    public static ImmutableArray<TemplateMatch> RecognisePage(Page page, IEnumerable<Template> templates) =>
-        Matches(templates, _ => [page]);
+    public static ImmutableArray<TemplateMatch> RecognisePage(Page page, TemplateSet templates) =>
+        Matches(templates.CandidatesFor(page), _ => [page]);
 
     private static ImmutableArray<TemplateMatch> Matches(IEnumerable<Template> templates, Func<Template, ImmutableArray<Page>> pagesFor)
     {

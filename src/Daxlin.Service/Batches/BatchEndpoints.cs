@@ -98,16 +98,20 @@ internal static class BatchEndpoints
             return Problem.NotThere($"batch {id}");
         if (!request.HasFormContentType)
             return Problem.Of(StatusCodes.Status415UnsupportedMediaType, "no-form", "Files come as multipart/form-data.");
+        if (request.ContentLength > LargestUpload)
+            return TooLarge();
         IFormFileCollection files;
         try
         {
             files = (await request.ReadFormAsync(cancel)).Files;
         }
-        catch (InvalidDataException)
+        catch (InvalidDataException error) when (error.Message.Contains("limit", StringComparison.OrdinalIgnoreCase))
         {
-            return Problem.Of(
-                StatusCodes.Status413PayloadTooLarge, "upload-too-large",
-                $"One upload takes at most {MostFiles} files and {LargestUpload >> 30} GB; send the rest in another.");
+            return TooLarge();
+        }
+        catch (BadHttpRequestException error) when (error.StatusCode == StatusCodes.Status413PayloadTooLarge)
+        {
+            return TooLarge();
         }
         var taken = new List<FileTaken>();
         foreach (var file in files)
@@ -128,6 +132,10 @@ internal static class BatchEndpoints
         return TypedResults.Ok(taken);
     }
 
+    private static ProblemHttpResult TooLarge() => Problem.Of(
+        StatusCodes.Status413PayloadTooLarge, "upload-too-large",
+        $"One upload takes at most {MostFiles} files and {LargestUpload >> 30} GB; send the rest in another.");
+
     private static async Task<FileTaken> TakeIn(
         int batch, string name, string sha256, long size, DaxlinDb db, WriteTurn turn, CaptureQueue queue, TimeProvider clock,
         CancellationToken cancel)
@@ -136,8 +144,19 @@ internal static class BatchEndpoints
         using (await turn.Take(cancel))
         {
             var same = await db.Intakes.FirstOrDefaultAsync(row => row.BatchId == batch && row.Sha256 == sha256, cancel);
+            // The bytes that the disk had lost or altered are there again, in whichever batch they are wanted.
+            var mended = await db.Intakes.Where(row => row.Sha256 == sha256 && row.State == IntakeState.Unreadable
+                && (row.ReasonCode == DocumentStore.Missing || row.ReasonCode == DocumentStore.Altered)).ToListAsync(cancel);
+            foreach (var row in mended)
+                (row.State, row.Attempts, row.Reason, row.ReasonCode) = (IntakeState.Waiting, 0, "", "");
+            await db.SaveChangesAsync(cancel);
+            foreach (var row in mended)
+                queue.Add(row.BatchId, row.Id);
             if (same is not null)
-                return new FileTaken(name, "already-here", $"The batch holds the same document as {same.FileName}.", sha256);
+            {
+                return new FileTaken(name, "already-here", mended.Contains(same)
+                    ? $"The batch holds this document as {same.FileName}; its bytes are mended." : $"The batch holds the same document as {same.FileName}.", sha256);
+            }
             intake = new Intake
             {
                 BatchId = batch,
@@ -150,7 +169,7 @@ internal static class BatchEndpoints
             db.Intakes.Add(intake);
             await db.SaveChangesAsync(cancel);
         }
-        queue.Add(intake.Id);
+        queue.Add(batch, intake.Id);
         return new FileTaken(name, "taken", "", sha256);
     }
 
@@ -172,25 +191,27 @@ internal static class BatchEndpoints
                 (intake.State, intake.Attempts, intake.Reason, intake.ReasonCode) = (IntakeState.Waiting, 0, "", "");
             await db.SaveChangesAsync(cancel);
             foreach (var intake in again)
-                queue.Add(intake.Id);
+                queue.Add(id, intake.Id);
         }
         events.Moved(id);
         return TypedResults.Ok((await Find(id, db, cancel))!);
     }
 
     private static async Task<Results<ServerSentEventsResult<BatchSummary>, ProblemHttpResult>> Events(
-        int id, IDbContextFactory<DaxlinDb> databases, BatchEvents events, CancellationToken cancel)
+        int id, IDbContextFactory<DaxlinDb> databases, BatchEvents events, IHostApplicationLifetime lifetime, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         if (!await db.Batches.AnyAsync(batch => batch.Id == id, cancel))
             return Problem.NotThere($"batch {id}");
-        return TypedResults.ServerSentEvents(Progress(id, databases, events, cancel));
+        return TypedResults.ServerSentEvents(Progress(id, databases, events, lifetime.ApplicationStopping, cancel));
     }
 
     private static async IAsyncEnumerable<SseItem<BatchSummary>> Progress(
-        int id, IDbContextFactory<DaxlinDb> databases, BatchEvents events, [EnumeratorCancellation] CancellationToken cancel)
+        int id, IDbContextFactory<DaxlinDb> databases, BatchEvents events, CancellationToken stopping, [EnumeratorCancellation] CancellationToken cancel)
     {
-        await foreach (var _ in events.Listen(id, cancel))
+        // A service that stops does not wait for who listens.
+        using var either = CancellationTokenSource.CreateLinkedTokenSource(stopping, cancel);
+        await foreach (var _ in events.Listen(id, either.Token))
         {
             await using var db = await databases.CreateDbContextAsync(cancel);
             var batch = (await Find(id, db, cancel))!;

@@ -6,6 +6,7 @@ using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 using Daxlin.Service.Work;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
 
 namespace Daxlin.Service.Documents;
 
@@ -13,7 +14,13 @@ namespace Daxlin.Service.Documents;
 /// <param name="Number">From 1.</param>
 /// <param name="Width">In points.</param>
 /// <param name="Height">In points.</param>
-public sealed record PageRecord(int Number, double Width, double Height, ImmutableArray<WordRecord> Words);
+public sealed record PageRecord(int Number, double Width, double Height, ImmutableArray<WordRecord> Words)
+{
+    internal static PageRecord Of(Page page) => new(
+        page.Number, page.Width, page.Height,
+        [.. page.Words.Select(word => new WordRecord(word.Text, new BoxRecord(
+            Math.Round(word.Box.Left, 2), Math.Round(word.Box.Top, 2), Math.Round(word.Box.Right, 2), Math.Round(word.Box.Bottom, 2))))]);
+}
 
 /// <summary>A word and where it stands.</summary>
 public sealed record WordRecord(string Text, BoxRecord Box);
@@ -30,33 +37,43 @@ internal static class DocumentEndpoints
     /// <remarks>
     /// The bytes come from a stranger: they are served so that a browser neither runs nor guesses anything in them.
     /// </remarks>
-    private static Results<PhysicalFileHttpResult, ProblemHttpResult> Bytes(string sha256, DocumentStore documents, HttpResponse response)
+    private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> Bytes(
+        string sha256, DaxlinDb db, DocumentStore documents, HttpResponse response, CancellationToken cancel)
     {
-        if (!documents.Has(sha256))
-            return Problem.NotThere("such document");
+        if (await Refusal(sha256, db, cancel) is { } refusal)
+            return refusal;
+        if (await documents.FaultOf(sha256, cancel) is var (code, sentence))
+            return Problem.Of(StatusCodes.Status410Gone, code, sentence);
         response.Headers.ContentSecurityPolicy = "sandbox; default-src 'none'";
         response.Headers.CacheControl = "private, max-age=31536000, immutable";
         return TypedResults.PhysicalFile(documents.PathOf(sha256), "application/pdf");
     }
 
-    private static async Task<Results<Ok<ImmutableArray<PageRecord>>, ProblemHttpResult>> Pages(
-        string sha256, DocumentStore documents, DocumentReader reader, CancellationToken cancel)
+    private static async Task<Results<Ok<ImmutableArray<PageRecord>>, EmptyHttpResult, ProblemHttpResult>> Pages(
+        string sha256, DaxlinDb db, ReadingProcesses processes, HttpResponse response, CancellationToken cancel)
     {
-        if (!documents.Has(sha256))
-            return Problem.NotThere("such document");
+        if (await Refusal(sha256, db, cancel) is { } refusal)
+            return refusal;
         try
         {
-            var pages = await reader.Read(documents.PathOf(sha256), cancel);
-            return TypedResults.Ok(pages.Select(Of).ToImmutableArray());
+            // The words of a long document are more than the service would hold at once.
+            await processes.Words(sha256, async words =>
+            {
+                response.ContentType = "application/json; charset=utf-8";
+                await words.CopyToAsync(response.Body, cancel);
+            }, cancel);
+            return TypedResults.Empty;
         }
         catch (UnreadableException error)
         {
             return Problem.Of(StatusCodes.Status422UnprocessableEntity, error.Code, error.Message);
         }
+        catch (ReaderDiedException)
+        {
+            return Problem.Of(StatusCodes.Status422UnprocessableEntity, "damaged", "The document is built so that reading it never ends or takes all memory.");
+        }
     }
 
-    private static PageRecord Of(Page page) => new(
-        page.Number, page.Width, page.Height,
-        [.. page.Words.Select(word => new WordRecord(word.Text, new BoxRecord(
-            Math.Round(word.Box.Left, 2), Math.Round(word.Box.Top, 2), Math.Round(word.Box.Right, 2), Math.Round(word.Box.Bottom, 2))))]);
+    private static async Task<ProblemHttpResult?> Refusal(string sha256, DaxlinDb db, CancellationToken cancel) =>
+        DocumentStore.IsHash(sha256) && await db.Intakes.AnyAsync(intake => intake.Sha256 == sha256, cancel) ? null : Problem.NotThere("such document");
 }

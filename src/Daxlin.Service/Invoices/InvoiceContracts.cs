@@ -10,9 +10,10 @@ namespace Daxlin.Service.Invoices;
 /// <param name="FilePages">How many pages the file has: more than these, if it holds several invoices.</param>
 /// <param name="Findings">How many findings hold it.</param>
 /// <param name="FirstFinding">The first of them, or empty.</param>
+/// <param name="Revision">As in <see cref="InvoiceDetail"/>.</param>
 public sealed record InvoiceSummary(
     int Id, string State, string Kind, string File, int FirstPage, int LastPage, int FilePages, string Vendor, string InvoiceNumber, string InvoiceDate, string Currency,
-    string Total, int Lines, int Findings, string FirstFinding, int Batch);
+    string Total, int Lines, int Findings, string FirstFinding, int Batch, int Revision);
 
 /// <summary>The document that an invoice came in.</summary>
 public sealed record InvoiceDocument(string File, string Sha256, long Size, DateTime ReceivedAt);
@@ -21,6 +22,7 @@ public sealed record InvoiceDocument(string File, string Sha256, long Size, Date
 public sealed record DecisionRecord(DateTime At, string By, string What, string Before, string After, string Reason);
 
 /// <summary>An invoice with everything that is known of it.</summary>
+/// <param name="Revision">Counts its changes; its ETag. A decision says by If-Match which one was seen.</param>
 /// <param name="Pages">How many pages the document has.</param>
 /// <param name="FirstPage">The invoice's first page in the document, from 1.</param>
 /// <param name="LastPage">Its last page in the document.</param>
@@ -29,6 +31,7 @@ public sealed record DecisionRecord(DateTime At, string By, string What, string 
 /// <param name="PostingRun">The number of the run it was posted in, or null.</param>
 public sealed record InvoiceDetail(
     int Id,
+    int Revision,
     string State,
     string Kind,
     int Batch,
@@ -58,5 +61,5 @@ public sealed record InvoiceDetail(
 public sealed record Approval(string? Despite);
 
 /// <summary>Why a person sets an invoice aside.</summary>
-/// <param name="Reason">At least five characters; it is kept on record.</param>
+/// <param name="Reason">At least five letters; it is kept on record.</param>
 public sealed record SetAside(string? Reason);

@@ -9,7 +9,8 @@ namespace Daxlin.Service.Invoices;
 
 internal static class InvoiceEndpoints
 {
-    private const int ShortestReason = 5;
+    /// <summary>Letters, in any script: dots and blanks say nothing to who reads the record later.</summary>
+    private const int FewestLetters = 5;
 
     public static void Map(RouteGroupBuilder api)
     {
@@ -51,6 +52,7 @@ internal static class InvoiceEndpoints
                 invoice.Lines,
                 invoice.Findings,
                 invoice.FirstFinding,
+                invoice.Revision,
             })
             .ToListAsync(cancel);
         return [.. rows
@@ -59,11 +61,17 @@ internal static class InvoiceEndpoints
             .ThenBy(row => row.FirstPage)
             .Select(row => new InvoiceSummary(
                 row.Id, Word(row.State), row.IsCreditNote ? "creditNote" : "invoice", row.FileName, row.FirstPage, row.LastPage, row.Pages,
-                row.Vendor, row.InvoiceNumber, row.InvoiceDate, row.Currency, row.Total, row.Lines, row.Findings, row.FirstFinding, id))];
+                row.Vendor, row.InvoiceNumber, row.InvoiceDate, row.Currency, row.Total, row.Lines, row.Findings, row.FirstFinding, id, row.Revision))];
     }
 
-    private static async Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Show(int id, DaxlinDb db, CancellationToken cancel) =>
-        await Find(id, db, cancel) is { } invoice ? TypedResults.Ok(invoice) : Problem.NotThere($"invoice {id}");
+    private static async Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Show(int id, DaxlinDb db, HttpResponse response, CancellationToken cancel) =>
+        await Find(id, db, cancel) is { } invoice ? Tagged(invoice, response) : Problem.NotThere($"invoice {id}");
+
+    private static Ok<InvoiceDetail> Tagged(InvoiceDetail invoice, HttpResponse response)
+    {
+        Seen.Tag(response, invoice.Revision);
+        return TypedResults.Ok(invoice);
+    }
 
     private static async Task<InvoiceDetail?> Find(int id, DaxlinDb db, CancellationToken cancel)
     {
@@ -76,7 +84,7 @@ internal static class InvoiceEndpoints
             .SingleOrDefaultAsync(cancel);
         var record = InvoiceRecords.FromJson(row.Record);
         return new InvoiceDetail(
-            row.Id, Word(row.State), record.Kind, row.BatchId, batch.Name,
+            row.Id, row.Revision, Word(row.State), record.Kind, row.BatchId, batch.Name,
             new InvoiceDocument(row.Intake.FileName, row.Intake.Sha256, row.Intake.Size, row.Intake.ReceivedAt),
             row.Intake.Pages, row.FirstPage, row.LastPage, row.Template, row.TemplateVersion, row.Vendor, row.Currency,
             record.Fields, record.Lines, record.Taxes, record.Others, record.Findings, record.Ties, record.Tied, record.Unproved, record.LeftOut,
@@ -85,12 +93,14 @@ internal static class InvoiceEndpoints
     }
 
     private static async Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Approve(
-        int id, Approval approval, DaxlinDb db, WriteTurn turn, TimeProvider clock, CancellationToken cancel)
+        int id, Approval approval, HttpRequest request, Actor actor, DaxlinDb db, WriteTurn turn, TimeProvider clock, CancellationToken cancel)
     {
         using var _ = await turn.Take(cancel);
         var invoice = await db.Invoices.SingleOrDefaultAsync(row => row.Id == id, cancel);
         if (invoice is null)
             return Problem.NotThere($"invoice {id}");
+        if (Seen.Refuse(request, invoice.Revision, () => Changed(invoice, db)) is { } unseen)
+            return unseen;
         var despite = approval.Despite?.Trim() ?? "";
         if (await Refusal(invoice, despite, db, cancel) is { } refusal)
             return refusal;
@@ -98,7 +108,7 @@ internal static class InvoiceEndpoints
         {
             InvoiceId = id,
             At = clock.GetUtcNow().UtcDateTime,
-            By = Who.Decides,
+            By = actor.Name,
             What = "approved",
             Before = Word(invoice.State),
             After = "approved",
@@ -106,26 +116,28 @@ internal static class InvoiceEndpoints
         });
         invoice.State = InvoiceState.Approved;
         await db.SaveChangesAsync(cancel);
-        return TypedResults.Ok((await Find(id, db, cancel))!);
+        return Tagged((await Find(id, db, cancel))!, request.HttpContext.Response);
     }
 
     private static async Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> PutAside(
-        int id, SetAside wanted, DaxlinDb db, WriteTurn turn, TimeProvider clock, CancellationToken cancel)
+        int id, SetAside wanted, HttpRequest request, Actor actor, DaxlinDb db, WriteTurn turn, TimeProvider clock, CancellationToken cancel)
     {
         using var _ = await turn.Take(cancel);
         var invoice = await db.Invoices.SingleOrDefaultAsync(row => row.Id == id, cancel);
         if (invoice is null)
             return Problem.NotThere($"invoice {id}");
+        if (Seen.Refuse(request, invoice.Revision, () => Changed(invoice, db)) is { } unseen)
+            return unseen;
         var reason = wanted.Reason?.Trim() ?? "";
-        if (reason.Length < ShortestReason)
+        if (!SaysSomething(reason))
         {
             return Problem.Of(
                 StatusCodes.Status422UnprocessableEntity, "reason-missing",
-                $"Say why invoice {Text(id)} is set aside, in {ShortestReason} characters at least; it is kept on record.");
+                $"Say why invoice {Text(id)} is set aside, in words of {FewestLetters} letters at least; it is kept on record.");
         }
-        if (!await SettingAside.Do(invoice, reason, Who.Decides, db, clock, cancel))
+        if (!await SettingAside.Do(invoice, reason, actor.Name, db, clock, cancel))
             return Problem.Of(StatusCodes.Status409Conflict, "already-decided", $"Invoice {Text(id)} is {Word(invoice.State)} already.");
-        return TypedResults.Ok((await Find(id, db, cancel))!);
+        return Tagged((await Find(id, db, cancel))!, request.HttpContext.Response);
     }
 
     private static async Task<ProblemHttpResult?> Refusal(Invoice invoice, string despite, DaxlinDb db, CancellationToken cancel)
@@ -141,7 +153,7 @@ internal static class InvoiceEndpoints
                 StatusCodes.Status409Conflict, "unplaced",
                 $"Invoice {Text(invoice.Id)} was not captured: {invoice.FirstFinding} Nothing of it can be approved.");
         }
-        if (invoice.State == InvoiceState.Held && despite.Length < ShortestReason)
+        if (invoice.State == InvoiceState.Held && !SaysSomething(despite))
         {
             return Problem.Of(
                 StatusCodes.Status409Conflict, "findings-open",
@@ -153,7 +165,7 @@ internal static class InvoiceEndpoints
             .Where(row => row.SeenKey == invoice.SeenKey && row.Id != invoice.Id
                 && (row.State == InvoiceState.Approved || row.State == InvoiceState.Posted))
             .Select(row => row.Id).FirstOrDefaultAsync(cancel);
-        if (other > 0 && despite.Length < ShortestReason)
+        if (other > 0 && !SaysSomething(despite))
         {
             return Problem.Of(
                 StatusCodes.Status409Conflict, "seen-before",
@@ -161,6 +173,21 @@ internal static class InvoiceEndpoints
         }
         return null;
     }
+
+    private static bool SaysSomething(string reason) => reason.Count(char.IsLetter) >= FewestLetters;
+
+    /// <summary>What became of an invoice since it was shown.</summary>
+    private static string Changed(Invoice invoice, DaxlinDb db)
+    {
+        var last = db.Decisions.Where(decision => decision.InvoiceId == invoice.Id).OrderByDescending(decision => decision.Id).FirstOrDefault();
+        return $"Invoice {Text(invoice.Id)} is not as it was shown: "
+            + (last is not null && last.At >= invoice.CapturedAt
+                ? $"it is {Word(invoice.State)} by {last.By}, {Time(last.At)}."
+                : $"it was captured again by the template {invoice.Template}, version {Text(invoice.TemplateVersion)}, {Time(invoice.CapturedAt)}, and is {Word(invoice.State)}.")
+            + " Look at it again.";
+    }
+
+    private static string Time(DateTime at) => at.ToString("yyyy-MM-dd HH:mm:ss 'UTC'", CultureInfo.InvariantCulture);
 
     private static string Word(InvoiceState state) => state.ToString().ToLowerInvariant();
 

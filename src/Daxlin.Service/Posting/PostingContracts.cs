@@ -2,8 +2,10 @@ using System.Collections.Immutable;
 
 namespace Daxlin.Service.Posting;
 
-/// <param name="Batch">Posts the approved invoices of this batch only; null for those of all batches.</param>
-public sealed record RunToStart(int? Batch);
+/// <summary>Which approved invoices are posted; one of the two has to be said.</summary>
+/// <param name="Batch">Those of this batch.</param>
+/// <param name="AllBatches">True for those of all batches.</param>
+public sealed record RunToStart(int? Batch = null, bool AllBatches = false);
 
 /// <summary>A posting run with its control totals.</summary>
 /// <param name="Invoices">How many invoices are in it.</param>

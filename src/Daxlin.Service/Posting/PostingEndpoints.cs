@@ -8,17 +8,20 @@ using Daxlin.Service.Invoices;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
 namespace Daxlin.Service.Posting;
 
 internal static class PostingEndpoints
 {
+    private const int LongestKey = 200;
+
     public static void Map(RouteGroupBuilder api)
     {
         var runs = api.MapGroup("/posting-runs").WithTags("Posting");
         runs.MapGet("", List).WithSummary("All posting runs, newest first.");
-        runs.MapPost("", Start).WithSummary("Posts every approved invoice that is not posted yet, all or none.");
+        runs.MapPost("", Start).WithSummary("Posts the approved invoices of a batch, or of all batches, that are not posted yet; all or none.");
         runs.MapGet("/{number:int}", Show).WithSummary("One posting run with its control totals.");
         runs.MapGet("/{number:int}/file", Download).WithSummary("The file of a posting run, as CSV.")
             .Produces<string>(contentType: "text/csv");
@@ -45,11 +48,22 @@ internal static class PostingEndpoints
     /// The run, its invoices' new states and its file are stored in one transaction: a kill leaves all of it or nothing.
     /// </summary>
     private static async Task<Results<Created<PostingRunSummary>, ProblemHttpResult>> Start(
-        RunToStart wanted, DaxlinDb db, WriteTurn turn, TimeProvider clock, CancellationToken cancel)
+        RunToStart wanted, [FromHeader(Name = "Idempotency-Key")] string? key, Actor actor, DaxlinDb db, WriteTurn turn, TimeProvider clock, CancellationToken cancel)
     {
+        if (wanted.Batch is null == !wanted.AllBatches)
+        {
+            return Problem.Of(
+                StatusCodes.Status422UnprocessableEntity, "scope-missing",
+                "Say which invoices are to be posted: “batch” with its number, or “allBatches”: true for those of all batches.");
+        }
+        if (key?.Length > LongestKey)
+            return Problem.Of(StatusCodes.Status422UnprocessableEntity, "key-too-long", $"An Idempotency-Key has at most {LongestKey} characters.");
         if (wanted.Batch is { } id && !await db.Batches.AnyAsync(batch => batch.Id == id, cancel))
             return Problem.NotThere($"batch {id}");
         using var _ = await turn.Take(cancel);
+        // The same request made again, because its answer was lost: the run that it made.
+        if (key is not null && await db.PostingRuns.SingleOrDefaultAsync(run => run.RequestKey == key, cancel) is { } made)
+            return TypedResults.Created($"/api/v1/posting-runs/{made.Number}", Of(made));
         var invoices = await db.Invoices.Include(invoice => invoice.Intake)
             .Where(invoice => invoice.State == InvoiceState.Approved && (wanted.Batch == null || invoice.BatchId == wanted.Batch))
             .OrderBy(invoice => invoice.Id)
@@ -68,7 +82,8 @@ internal static class PostingEndpoints
             Number = number,
             BatchId = wanted.Batch,
             At = clock.GetUtcNow().UtcDateTime,
-            By = Who.Decides,
+            By = actor.Name,
+            RequestKey = key,
             Invoices = totals.Invoices,
             Rows = totals.Rows,
             Sums = JsonSerializer.Serialize(totals.Sums.ToImmutableSortedDictionary(

@@ -1,11 +1,18 @@
+using System.Runtime.InteropServices;
+
 namespace Daxlin.Service.Storage;
 
-/// <summary>The folder that holds all of a service's data: its database and its documents.</summary>
-public sealed class DataFolder
+/// <summary>The folder that holds all of a service's data: its database and its documents. Only its owner may look into it.</summary>
+public sealed partial class DataFolder
 {
-    public DataFolder(string path)
+    private const UnixFileMode OnlyOwner = UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute;
+
+    /// <param name="isLookedAtOnly">Says that nothing is to be made or cleared in it.</param>
+    public DataFolder(string path, bool isLookedAtOnly = false)
     {
         Root = Path.GetFullPath(path);
+        if (isLookedAtOnly)
+            return;
         Directory.CreateDirectory(Documents);
         // Parts of uploads that a kill left behind belong to nothing.
         if (Directory.Exists(Incoming))
@@ -19,6 +26,32 @@ public sealed class DataFolder
     public string Incoming => Path.Combine(Root, "incoming");
     public string Log => Path.Combine(Root, "log", "daxlin-.log");
 
-    /// <summary>Held while a service runs on the folder.</summary>
-    public string Lock => Path.Combine(Root, "in-use");
+    /// <summary>A name for a file of passing use; whoever asks deletes it, and a start deletes what a kill left.</summary>
+    public string NewPart() => Path.Combine(Incoming, Guid.NewGuid().ToString("N"));
+
+    /// <summary>Makes the folder if need be, and keeps everybody but its owner out of it and of all that this process writes.</summary>
+    public static void Secure(string path)
+    {
+        if (OperatingSystem.IsWindows())
+        {
+            Directory.CreateDirectory(path);
+            return;
+        }
+        // Whatever umask the service was started with, its files are 0600 and its folders 0700.
+        _ = SetCreationMask(0x3F);
+        File.SetUnixFileMode(Directory.CreateDirectory(path).FullName, OnlyOwner);
+    }
+
+    /// <summary>Says why the database cannot be used as it stands; null if it can, or if there is none yet.</summary>
+    public string? DatabaseFault()
+    {
+        if (File.Exists(Database))
+            return null;
+        var documents = Directory.EnumerateFiles(Documents, "*", SearchOption.AllDirectories).Take(2).Count();
+        return documents == 0 ? null
+            : $"{Root} holds documents but no database (daxlin.db). Restore the database from a backup, or name an empty folder with --data; Daxlin does not begin anew beside documents it knows nothing of.";
+    }
+
+    [LibraryImport("libc", EntryPoint = "umask")]
+    private static partial uint SetCreationMask(uint mask);
 }

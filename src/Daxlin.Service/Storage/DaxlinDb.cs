@@ -13,6 +13,17 @@ public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(opt
     public DbSet<PostingRun> PostingRuns => Set<PostingRun>();
     public DbSet<PostedInvoice> PostedInvoices => Set<PostedInvoice>();
 
+    public override Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
+    {
+        foreach (var entry in ChangeTracker.Entries<Invoice>().Where(entry => entry.State == EntityState.Modified))
+        {
+            // When it was captured shows nowhere, so it changes nothing that a person could have seen.
+            if (entry.Properties.Any(property => property.IsModified && property.Metadata.Name is not (nameof(Invoice.CapturedAt) or nameof(Invoice.Revision))))
+                entry.Entity.Revision++;
+        }
+        return base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+    }
+
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder) =>
         configurationBuilder.Properties<DateTime>().HaveConversion<UtcTime>();
 
@@ -36,7 +47,9 @@ public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(opt
         });
         modelBuilder.Entity<Decision>().HasIndex(decision => decision.InvoiceId);
         modelBuilder.Entity<TemplateVersion>().HasIndex(template => new { template.Name, template.Version }).IsUnique();
+        modelBuilder.Entity<Invoice>().Property(invoice => invoice.Revision).HasDefaultValue(1);
         modelBuilder.Entity<PostingRun>().HasKey(run => run.Number);
+        modelBuilder.Entity<PostingRun>().HasIndex(run => run.RequestKey).IsUnique();
         modelBuilder.Entity<PostingRun>().Property(run => run.Number).ValueGeneratedNever();
         modelBuilder.Entity<PostedInvoice>().HasKey(posted => posted.InvoiceId);
         modelBuilder.Entity<PostedInvoice>().Property(posted => posted.InvoiceId).ValueGeneratedNever();

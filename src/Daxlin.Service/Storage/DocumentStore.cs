@@ -5,14 +5,20 @@ namespace Daxlin.Service.Storage;
 /// <summary>Keeps documents byte for byte in the data folder, each under the SHA-256 of its bytes.</summary>
 public sealed class DocumentStore(DataFolder folder)
 {
+    public const string Missing = "document-missing";
+    public const string Altered = "document-altered";
+
     /// <summary>The most bytes that one document may have.</summary>
     public const long LargestDocument = 50L << 20;
 
-    /// <summary>Keeps a document. It is on the disk, whole, when the task is done; keeping it twice keeps it once.</summary>
+    /// <summary>
+    /// Keeps a document. It is on the disk, whole, when the task is done; keeping it twice keeps it once, and mends one
+    /// that was altered on the disk.
+    /// </summary>
     /// <exception cref="TooLargeException">It has more than <see cref="LargestDocument"/> bytes.</exception>
     public async Task<(string Sha256, long Size)> Keep(Stream content, CancellationToken cancel)
     {
-        var part = Path.Combine(folder.Incoming, Guid.NewGuid().ToString("N"));
+        var part = folder.NewPart();
         try
         {
             using var hash = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
@@ -33,7 +39,7 @@ public sealed class DocumentStore(DataFolder folder)
             var sha256 = Convert.ToHexStringLower(hash.GetHashAndReset());
             var place = PathOf(sha256);
             Directory.CreateDirectory(Path.GetDirectoryName(place)!);
-            if (!File.Exists(place))
+            if (await FaultOf(sha256, cancel) is not null)
                 File.Move(part, place, overwrite: true);
             return (sha256, size);
         }
@@ -45,7 +51,20 @@ public sealed class DocumentStore(DataFolder folder)
 
     public string PathOf(string sha256) => Path.Combine(folder.Documents, sha256[..2], sha256);
 
-    public bool Has(string sha256) => IsHash(sha256) && File.Exists(PathOf(sha256));
+    /// <summary>Null if the document is there as it was taken in; else what is wrong with it.</summary>
+    public async Task<(string Code, string Sentence)?> FaultOf(string sha256, CancellationToken cancel)
+    {
+        try
+        {
+            await using var file = File.OpenRead(PathOf(sha256));
+            return Convert.ToHexStringLower(await SHA256.HashDataAsync(file, cancel)) == sha256 ? null
+                : (Altered, $"The bytes of this document in the data folder are not those that were taken in (documents/{sha256[..2]}/{sha256[..8]}…). Take the file in again to mend it.");
+        }
+        catch (Exception error) when (error is FileNotFoundException or DirectoryNotFoundException)
+        {
+            return (Missing, $"The bytes of this document are missing in the data folder (documents/{sha256[..2]}/{sha256[..8]}…). Take the file in again to mend it.");
+        }
+    }
 
     /// <summary>Says that a text is a hash and not, say, a path.</summary>
     public static bool IsHash(string text) => text.Length == 64 && text.All(c => char.IsAsciiDigit(c) || c is >= 'a' and <= 'f');

@@ -16,7 +16,10 @@ public sealed class Intake
     public required DateTime ReceivedAt { get; set; }
     public IntakeState State { get; set; }
 
-    /// <summary>How often work on it was begun; a document that stopped the work three times is set aside.</summary>
+    /// <summary>
+    /// How often the process that worked on it died. The first time something else may have been at fault, so it is tried
+    /// again, alone; a stop or a kill of the service counts nothing.
+    /// </summary>
     public int Attempts { get; set; }
 
     public int Pages { get; set; }

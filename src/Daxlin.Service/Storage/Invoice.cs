@@ -34,4 +34,10 @@ public sealed class Invoice
     public string Record { get; set; } = "{}";
 
     public required DateTime CapturedAt { get; set; }
+
+    /// <summary>
+    /// Counts its changes from 1. A decision is bound to the revision that was shown; a capture that comes out the same is
+    /// no change.
+    /// </summary>
+    public int Revision { get; set; } = 1;
 }

@@ -10,6 +10,9 @@ public sealed class PostingRun
     public int Invoices { get; set; }
     public int Rows { get; set; }
 
+    /// <summary>The Idempotency-Key of the request that made it, so that the same request made again makes no second run; null for none.</summary>
+    public string? RequestKey { get; set; }
+
     /// <summary>The sums by currency, as JSON.</summary>
     public required string Sums { get; set; }
 

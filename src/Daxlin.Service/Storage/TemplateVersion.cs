@@ -8,6 +8,9 @@ public sealed class TemplateVersion
     public int Version { get; set; }
     public required string Vendor { get; set; }
 
+    /// <summary>What the template reads amounts as: an ISO 4217 code.</summary>
+    public required string Currency { get; set; }
+
     /// <summary>The document as it was saved.</summary>
     public required string Document { get; set; }
 

@@ -28,7 +28,7 @@ internal static class TemplateEndpoints
             .OrderBy(row => row.Name)
             .ToListAsync(cancel);
         return TypedResults.Ok(rows.ConvertAll(row =>
-            new TemplateSummary(row.Name, row.Vendor, CurrencyOf(row), row.Version, row.SavedAt, row.SavedBy)));
+            new TemplateSummary(row.Name, row.Vendor, row.Currency, row.Version, row.SavedAt, row.SavedBy)));
     }
 
     private static async Task<Results<Ok<TemplateDetail>, ProblemHttpResult>> Show(
@@ -40,10 +40,8 @@ internal static class TemplateEndpoints
             return Problem.NotThere(version is null ? $"template “{name}”" : $"version {version} of the template “{name}”");
         using var document = JsonDocument.Parse(row.Document);
         return TypedResults.Ok(new TemplateDetail(
-            row.Name, row.Vendor, CurrencyOf(row), row.Version, row.SavedAt, row.SavedBy, document.RootElement.Clone()));
+            row.Name, row.Vendor, row.Currency, row.Version, row.SavedAt, row.SavedBy, document.RootElement.Clone()));
     }
-
-    private static string CurrencyOf(TemplateVersion row) => TemplateReader.Read(row.Document).Reads.Currency.Code;
 
     private static async Task<Ok<TemplateChecked>> Check(HttpRequest request, CancellationToken cancel)
     {
@@ -60,7 +58,7 @@ internal static class TemplateEndpoints
     }
 
     private static async Task<Results<Ok<TemplateSaved>, Created<TemplateSaved>, ProblemHttpResult>> Save(
-        HttpRequest request, DaxlinDb db, WriteTurn turn, TemplateShelf shelf, TimeProvider clock, CancellationToken cancel)
+        HttpRequest request, Actor actor, DaxlinDb db, WriteTurn turn, TimeProvider clock, CancellationToken cancel)
     {
         var json = await TextOf(request, cancel);
         Template template;
@@ -87,12 +85,12 @@ internal static class TemplateEndpoints
             Name = template.Name,
             Version = version,
             Vendor = template.Vendor,
+            Currency = template.Reads.Currency.Code,
             Document = json,
             SavedAt = clock.GetUtcNow().UtcDateTime,
-            SavedBy = Who.Decides,
+            SavedBy = actor.Name,
         });
         await db.SaveChangesAsync(cancel);
-        shelf.Forget();
         return TypedResults.Created($"/api/v1/templates/{template.Name}", new TemplateSaved(template.Name, version, IsNew: true));
     }
 }

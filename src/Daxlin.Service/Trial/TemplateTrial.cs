@@ -37,7 +37,7 @@ internal static class TemplateTrial
         var first = documentFiles.Length > 0 ? Task.Run(() => Read(documentFiles[0])) : null;
         var warm = Task.Run(TrialOutput.Prepare<TrialResult>);
         var read = templateFiles.Select(file => (File: file, Check: TemplateReader.Check(File.ReadAllText(file)))).ToList();
-        var templates = read.Select(entry => entry.Check.Template).OfType<Template>().ToList();
+        TemplateSet templates = [.. read.Select(entry => entry.Check.Template).OfType<Template>()];
         var invoices = new List<InvoiceDetail>();
         var unreadable = new List<UnreadableFile>();
         // By a template with faults nothing is tried: what came out would say nothing of what was meant.
@@ -70,7 +70,7 @@ internal static class TemplateTrial
 
     private sealed record ReadDocument(InvoiceDocument Document, ImmutableArray<Page> Pages);
 
-    private static IEnumerable<InvoiceDetail> InvoicesOf(ReadDocument read, List<Template> templates)
+    private static IEnumerable<InvoiceDetail> InvoicesOf(ReadDocument read, TemplateSet templates)
     {
         var (document, pages) = (read.Document, read.Pages);
         foreach (var taken in InvoicePath.Take(pages, templates, new DocumentFacts(document.File, "", null)))
@@ -79,7 +79,7 @@ internal static class TemplateTrial
                 : InvoiceRecord.Empty with { Findings = [InvoiceRecords.Of(Placing.FindingOf(taken.Found.Matches))] };
             var template = taken.Found.Template;
             yield return new InvoiceDetail(
-                0, taken.Checked is null ? "unplaced" : taken.Checked.IsClear ? "clear" : "held", record.Kind, 0, "",
+                0, 1, taken.Checked is null ? "unplaced" : taken.Checked.IsClear ? "clear" : "held", record.Kind, 0, "",
                 document, pages.Length, taken.FirstPage, taken.LastPage,
                 template?.Name ?? "", 0, template?.Vendor ?? "", template?.Reads.Currency.Code ?? "",
                 record.Fields, record.Lines, record.Taxes, record.Others, record.Findings, record.Ties, record.Tied, record.Unproved, record.LeftOut, [], null);

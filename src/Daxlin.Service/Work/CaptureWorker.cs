@@ -6,44 +6,74 @@ namespace Daxlin.Service.Work;
 /// <summary>Works off the waiting documents in the background, as many at a time as there are processors.</summary>
 /// <remarks>
 /// A document waits until its result is stored in one transaction. A kill at any moment leaves it waiting or done, never
-/// in between; at the next start whatever waits is queued again.
+/// in between; at the next start whatever waits is queued again. On a full disk the work stands still until there is room.
 /// </remarks>
 public sealed class CaptureWorker(
-    CaptureQueue queue, DocumentCapture capture, IDbContextFactory<DaxlinDb> databases, ILogger<CaptureWorker> log)
+    CaptureQueue queue, DocumentCapture capture, StorageState storage, IDbContextFactory<DaxlinDb> databases, ILogger<CaptureWorker> log)
     : BackgroundService
 {
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        await using (var db = await databases.CreateDbContextAsync(stoppingToken))
+        try
         {
-            var waiting = await db.Intakes.Where(intake => intake.State == IntakeState.Waiting)
-                .OrderBy(intake => intake.Id).Select(intake => intake.Id).ToListAsync(stoppingToken);
-            if (waiting.Count > 0)
-                log.LogInformation("{Count} documents wait from before; going on with them", waiting.Count);
-            foreach (var intake in waiting)
-                queue.Add(intake);
+            await using (var db = await databases.CreateDbContextAsync(stoppingToken))
+            {
+                var waiting = await db.Intakes.Where(intake => intake.State == IntakeState.Waiting)
+                    .OrderBy(intake => intake.Id).Select(intake => new { intake.BatchId, intake.Id }).ToListAsync(stoppingToken);
+                if (waiting.Count > 0)
+                    log.LogInformation("{Count} documents wait from before; going on with them", waiting.Count);
+                foreach (var intake in waiting)
+                    queue.Add(intake.BatchId, intake.Id);
+            }
+            await Task.WhenAll(Enumerable.Range(0, Environment.ProcessorCount).Select(_ => WorkOff(stoppingToken)));
         }
-        await Task.WhenAll(Enumerable.Range(0, Environment.ProcessorCount).Select(_ => WorkOff(stoppingToken)));
+        catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)
+        {
+            // The service stops; what waits is in the database.
+        }
     }
 
     private async Task WorkOff(CancellationToken cancel)
     {
-        await foreach (var intake in queue.All(cancel))
+        while (true)
         {
+            var (batch, intake) = await queue.Next(cancel);
             try
             {
                 await capture.Run(intake, cancel);
             }
-            catch (OperationCanceledException) when (cancel.IsCancellationRequested)
+            catch (Exception error) when (!cancel.IsCancellationRequested)
             {
-                return;
+                await Settle(batch, intake, error, cancel);
             }
-            catch (Exception error)
-            {
-                log.LogError(error, "Capturing the document of intake {Intake} failed", intake);
-                await capture.SetAside(
-                    intake, "failed", "Daxlin failed on this document; the log has the details. Its bytes are kept.", cancel);
-            }
+        }
+    }
+
+    /// <summary>What is the storage's fault is tried again; what is the document's is set aside.</summary>
+    private async Task Settle(int batch, int intake, Exception error, CancellationToken cancel)
+    {
+        if (StorageFaults.IsFull(error))
+        {
+            log.LogWarning("The disk is full; the document of intake {Intake} waits for room", intake);
+            await storage.UntilThereIsRoom(cancel);
+            queue.Add(batch, intake);
+            return;
+        }
+        log.LogError(error, "Capturing the document of intake {Intake} failed", intake);
+        if (StorageFaults.Of(error) is var (_, code, sentence))
+        {
+            // The document has done nothing: it waits in the database until the storage is mended and the service started anew.
+            storage.Report(code, sentence);
+            return;
+        }
+        try
+        {
+            await capture.SetAside(
+                intake, "failed", "Daxlin failed on this document; the log has the details. Its bytes are kept.", cancel);
+        }
+        catch (Exception second) when (!cancel.IsCancellationRequested && StorageFaults.Of(second) is not null)
+        {
+            await Settle(batch, intake, second, cancel);
         }
     }
 }

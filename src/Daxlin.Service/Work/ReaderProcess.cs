@@ -1,38 +1,104 @@
+using System.Collections.Immutable;
+using System.Security.Cryptography;
+using System.Text.Json;
+using System.Text.RegularExpressions;
+using Daxlin.Core;
+using Daxlin.Core.Recognition;
+using Daxlin.Core.Templates.Json;
 using Daxlin.Reading;
+using Daxlin.Service.Documents;
+using Daxlin.Service.Storage;
 
 namespace Daxlin.Service.Work;
 
 /// <summary>
-/// The process that reads documents, apart from the service: a PDF that runs out of memory, overflows the stack or never
-/// ends takes this process down and nothing else.
+/// The process that touches strangers' bytes and templates' patterns, apart from the service: a document that runs out of
+/// memory, overflows the stack or never ends takes this process down and nothing else.
 /// </summary>
-/// <remarks>
-/// One path a line comes in on the standard input. For each, a byte goes out on the standard output: 1 and the pages, or
-/// 0, a code and a sentence. It ends with its input, so it never outlives the service.
-/// </remarks>
-internal static class ReaderProcess
+/// <remarks>One <see cref="ReadingTask"/> a line comes in, one <see cref="ReadingAnswer"/> a line goes out. It ends with its input, so it never outlives the service.</remarks>
+internal sealed class ReaderProcess
 {
     public const string Argument = "read-documents";
 
+    /// <summary>The most bytes of one result: some 30,000 item rows. What is more would be the service's memory.</summary>
+    private const long LargestResult = 48L << 20;
+
+    private string shelf = "";
+    private TemplateSet templates = [];
+    private Dictionary<string, int> versions = [];
+
     public static int Run()
     {
-        using var output = new BinaryWriter(new BufferedStream(Console.OpenStandardOutput(), 1 << 16));
-        while (Console.In.ReadLine() is { } path)
-        {
-            try
-            {
-                var pages = PdfReader.Read(File.ReadAllBytes(path));
-                output.Write((byte)1);
-                PageStream.Write(output, pages);
-            }
-            catch (UnreadableException error)
-            {
-                output.Write((byte)0);
-                output.Write(error.Code);
-                output.Write(error.Message);
-            }
-            output.Flush();
-        }
+        var process = new ReaderProcess();
+        using var output = new StreamWriter(Console.OpenStandardOutput()) { AutoFlush = true };
+        while (Console.In.ReadLine() is { } line)
+            output.WriteLine(JsonSerializer.Serialize(process.Do(JsonSerializer.Deserialize<ReadingTask>(line)!)));
         return 0;
     }
+
+    private ReadingAnswer Do(ReadingTask task)
+    {
+        try
+        {
+            var bytes = File.ReadAllBytes(task.Document);
+            if (Convert.ToHexStringLower(SHA256.HashData(bytes)) != task.Sha256)
+                return new(DocumentStore.Altered, "The bytes of this document in the data folder are not those that were taken in. Take the file in again to mend it.");
+            var pages = PdfReader.Read(bytes);
+            using var result = new FileStream(task.Result, FileMode.Create, FileAccess.Write);
+            if (task.Facts is null)
+            {
+                JsonSerializer.Serialize(result, pages.Select(PageRecord.Of).ToImmutableArray(), JsonSerializerOptions.Web);
+                return ReadingAnswer.Done;
+            }
+            Load(task.Templates!);
+            var invoices = InvoicePath.Take(pages, templates, task.Facts);
+            JsonSerializer.Serialize(result, new DocumentOutcome(pages.Length, [.. invoices.Select(taken => InvoiceOutcome.Of(taken, of => versions[of.Name]))]));
+            return result.Length <= LargestResult ? ReadingAnswer.Done
+                : new("too-large", $"The document has more item rows than one invoice can: what was captured of it takes {result.Length >> 20} MB, and {LargestResult >> 20} MB are the most.");
+        }
+        catch (UnreadableException error)
+        {
+            return new(error.Code, error.Message);
+        }
+        catch (Exception error) when (error is FileNotFoundException or DirectoryNotFoundException)
+        {
+            return new(DocumentStore.Missing, "The bytes of this document are missing in the data folder. Take the file in again to mend it.");
+        }
+        catch (RegexMatchTimeoutException error)
+        {
+            return new("pattern-slow", $"A pattern of a template took too long on this document and was given up: {Shortened(error.Pattern)}. Write it without nested repeats.");
+        }
+        catch (OutOfMemoryException)
+        {
+            // The next document finds the memory free again; if not, the process dies and is started anew.
+            return new("too-large", "The document takes more memory to capture than a document may; it was set aside.");
+        }
+        catch (IOException error) when (StorageFaults.IsFull(error))
+        {
+            return new("disk-full", "The disk is full.");
+        }
+        catch (Exception error)
+        {
+            // A fault of Daxlin's own: the service logs what stands on the error output, and nothing else is disturbed.
+            Console.Error.WriteLine(error.ToString().ReplaceLineEndings(" "));
+            return new("failed", "Daxlin failed on this document; the log has the details. Its bytes are kept.");
+        }
+    }
+
+    /// <summary>Templates are parsed once for each state of the shelf.</summary>
+    private void Load(string file)
+    {
+        if (file == shelf)
+            return;
+        using var stream = File.OpenRead(file);
+        var read = JsonSerializer.Deserialize<ImmutableArray<ShelvedTemplate>>(stream)
+            // One that an earlier release saved and this one cannot read keeps none of the others from their work.
+            .Select(shelved => (TemplateReader.Check(shelved.Document).Template, shelved.Version))
+            .Where(entry => entry.Template is not null).ToList();
+        versions = read.ToDictionary(entry => entry.Template!.Name, entry => entry.Version);
+        templates = new TemplateSet(read.Select(entry => entry.Template!));
+        shelf = file;
+    }
+
+    private static string Shortened(string pattern) => pattern.Length <= 80 ? pattern : pattern[..79] + "…";
 }

@@ -183,6 +183,11 @@ namespace Daxlin.Service.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("Revision")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER")
+                        .HasDefaultValue(1);
+
                     b.Property<string>("SeenKey")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -254,6 +259,9 @@ namespace Daxlin.Service.Storage.Migrations
                     b.Property<int>("Invoices")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("RequestKey")
+                        .HasColumnType("TEXT");
+
                     b.Property<int>("Rows")
                         .HasColumnType("INTEGER");
 
@@ -263,6 +271,9 @@ namespace Daxlin.Service.Storage.Migrations
 
                     b.HasKey("Number");
 
+                    b.HasIndex("RequestKey")
+                        .IsUnique();
+
                     b.ToTable("PostingRuns");
                 });
 
@@ -271,6 +282,10 @@ namespace Daxlin.Service.Storage.Migrations
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("Currency")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Document")
                         .IsRequired()

@@ -1,0 +1,59 @@
+using System.Collections;
+using System.Collections.Immutable;
+using System.Runtime.CompilerServices;
+using Daxlin.Core.Pages;
+using Daxlin.Core.Templates;
+
+namespace Daxlin.Core.Recognition;
+
+/// <summary>Templates that are tried together, with a way to find the few that can recognise a page among thousands.</summary>
+/// <remarks>
+/// One cue that must stand on the invoice, the one with the longest spelling, speaks for each template. All of them are
+/// found in one pass over a page's text, so that 5,000 templates cost hardly more than five; whoever is found is then asked
+/// in full.
+/// </remarks>
+[CollectionBuilder(typeof(TemplateSet), nameof(Of))]
+public sealed class TemplateSet : IReadOnlyCollection<Template>
+{
+    private readonly CueAutomaton automaton;
+
+    /// <summary>Templates without a cue that must be there; the reader refuses such, but a program can make one.</summary>
+    private readonly ImmutableArray<int> always;
+
+    public TemplateSet(IEnumerable<Template> templates)
+    {
+        All = [.. templates];
+        var spellings = new List<(string Text, int Template)>();
+        var without = ImmutableArray.CreateBuilder<int>();
+        for (var index = 0; index < All.Length; index++)
+        {
+            var cue = All[index].Recognise.Must.MaxBy(cue => cue.Spellings.Min(spelling => spelling.Length));
+            if (cue is null || cue.Spellings.Any(string.IsNullOrWhiteSpace))
+                without.Add(index);
+            else
+                spellings.AddRange(cue.Spellings.Select(spelling => (SquashedText.Squash(spelling).ToUpperInvariant(), index)));
+        }
+        automaton = new CueAutomaton(spellings);
+        always = without.ToImmutable();
+    }
+
+    /// <summary>All of them, in the order given.</summary>
+    public ImmutableArray<Template> All { get; }
+
+    public static TemplateSet Of(ReadOnlySpan<Template> templates) => new(templates.ToArray());
+
+    public int Count => All.Length;
+
+    public IEnumerator<Template> GetEnumerator() => All.AsEnumerable().GetEnumerator();
+
+    IEnumerator IEnumerable.GetEnumerator() => GetEnumerator();
+
+    /// <summary>Those that may recognise one of the pages, in the order given; no other can.</summary>
+    public IEnumerable<Template> CandidatesFor(params IEnumerable<Page> pages)
+    {
+        var found = new SortedSet<int>(always);
+        foreach (var page in pages)
+            automaton.Find(page.Squashed.Capitals, found);
+        return found.Select(index => All[index]);
+    }
+}

@@ -1,0 +1,57 @@
+using System.Collections.Immutable;
+using Daxlin.Core;
+using Daxlin.Core.Checks;
+using Daxlin.Core.Recognition;
+using Daxlin.Core.Templates;
+using Daxlin.Service.Invoices;
+using Daxlin.Service.Storage;
+
+namespace Daxlin.Service.Work;
+
+/// <summary>What the capture of a document came to, as a reading process hands it to the service.</summary>
+/// <param name="Pages">How many pages it has.</param>
+internal sealed record DocumentOutcome(int Pages, ImmutableArray<InvoiceOutcome> Invoices);
+
+/// <summary>What the capture of one invoice came to, in the form in which it is stored.</summary>
+/// <param name="SeenKey">By which the same invoice is known again; empty if it has no number.</param>
+/// <param name="Findings">How many findings hold it.</param>
+/// <param name="Record">All of it, as JSON.</param>
+internal sealed record InvoiceOutcome(
+    int FirstPage, int LastPage, InvoiceState State, string Template, int TemplateVersion, string Vendor, string InvoiceNumber, string InvoiceDate,
+    string Currency, string Total, string SeenKey, bool IsCreditNote, int Lines, int Findings, string FirstFinding, string Record)
+{
+    /// <param name="versionOf">The version of a template.</param>
+    public static InvoiceOutcome Of(TakenInvoice taken, Func<Template, int> versionOf) =>
+        taken.Checked is { } invoice ? Captured(taken, invoice, versionOf(invoice.Captured.Template)) : Unplaced(taken);
+
+    private static InvoiceOutcome Captured(TakenInvoice taken, CheckedInvoice invoice, int version)
+    {
+        var (captured, template) = (invoice.Captured, invoice.Captured.Template);
+        var holds = invoice.Findings.Where(finding => finding.Severity == Severity.Hold).ToImmutableArray();
+        var number = captured.Find(TradeNames.InvoiceNumber)?.Value ?? "";
+        return new InvoiceOutcome(
+            taken.FirstPage, taken.LastPage, invoice.IsClear ? InvoiceState.Clear : InvoiceState.Held, template.Name, version, template.Vendor,
+            number, captured.Find(TradeNames.InvoiceDate)?.Value ?? "",
+            captured.Find(TradeNames.Currency)?.Value ?? template.Reads.Currency.Code, captured.Find(TradeNames.Total)?.Value ?? "",
+            number.Length == 0 ? "" : SeenBefore.Key(template.Vendor, number), captured.IsCreditNote, captured.Lines.Length,
+            holds.Length, holds.IsEmpty ? "" : holds[0].Message, InvoiceRecords.ToJson(InvoiceRecords.Of(invoice)));
+    }
+
+    private static InvoiceOutcome Unplaced(TakenInvoice taken)
+    {
+        var finding = Placing.FindingOf(taken.Found.Matches);
+        return new InvoiceOutcome(
+            taken.FirstPage, taken.LastPage, InvoiceState.Unplaced, "", 0, "", "", "", "", "", "", false, 0, 1, finding.Message,
+            InvoiceRecords.ToJson(InvoiceRecord.Empty with { Findings = [InvoiceRecords.Of(finding)] }));
+    }
+
+    /// <summary>Puts what was captured into the invoice's row.</summary>
+    public void Fill(Invoice row)
+    {
+        (row.FirstPage, row.LastPage, row.State) = (FirstPage, LastPage, State);
+        (row.Template, row.TemplateVersion, row.Vendor) = (Template, TemplateVersion, Vendor);
+        (row.InvoiceNumber, row.InvoiceDate, row.Currency, row.Total) = (InvoiceNumber, InvoiceDate, Currency, Total);
+        (row.SeenKey, row.IsCreditNote, row.Lines) = (SeenKey, IsCreditNote, Lines);
+        (row.Findings, row.FirstFinding, row.Record) = (Findings, FirstFinding, Record);
+    }
+}

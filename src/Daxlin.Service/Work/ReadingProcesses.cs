@@ -1,0 +1,162 @@
+using System.Collections.Concurrent;
+using System.Diagnostics;
+using System.Globalization;
+using System.Text.Json;
+using Daxlin.Core.Capture;
+using Daxlin.Reading;
+using Daxlin.Service.Storage;
+using Daxlin.Service.Templates;
+
+namespace Daxlin.Service.Work;
+
+/// <summary>Reads and captures documents in processes of their own, and keeps those processes for the next document.</summary>
+public sealed class ReadingProcesses(DataFolder folder, DocumentStore documents, TemplateShelf shelf, ILogger<ReadingProcesses> log) : IDisposable
+{
+    /// <summary>How long one document may take before it is set aside.</summary>
+    public static readonly TimeSpan Patience = TimeSpan.FromSeconds(60);
+
+    /// <summary>How much memory a reading process may take.</summary>
+    private const long MemoryBytes = 768L << 20;
+
+    private readonly ConcurrentBag<Process> idle = [];
+    private readonly SemaphoreSlim places = new(Environment.ProcessorCount);
+    private readonly SemaphoreSlim alone = new(1);
+
+    /// <summary>Recognises, captures and checks a document by the newest templates.</summary>
+    /// <param name="isSuspect">Says that a process died on it before: nothing else is worked on beside it.</param>
+    /// <exception cref="UnreadableException">The document cannot be read, or its reading did not come to an end.</exception>
+    internal Task<DocumentOutcome> Capture(string sha256, DocumentFacts facts, bool isSuspect, CancellationToken cancel) => InPlaces(
+        isSuspect ? Environment.ProcessorCount : 1,
+        async () =>
+        {
+            using var templates = await shelf.Newest(cancel);
+            return await Result(
+                new ReadingTask(documents.PathOf(sha256), sha256, folder.NewPart(), facts, templates.Path),
+                async stream => (await JsonSerializer.DeserializeAsync<DocumentOutcome>(stream, cancellationToken: cancel))!, cancel);
+        }, cancel);
+
+    /// <summary>The pages of a document with their words, as JSON, handed to <paramref name="take"/>.</summary>
+    /// <exception cref="UnreadableException">The document cannot be read, or its reading did not come to an end.</exception>
+    public Task Words(string sha256, Func<Stream, Task> take, CancellationToken cancel) => InPlaces(1, () => Result(
+        new ReadingTask(documents.PathOf(sha256), sha256, folder.NewPart(), null, null),
+        async stream =>
+        {
+            await take(stream);
+            return true;
+        }, cancel), cancel);
+
+    private async Task<T> InPlaces<T>(int count, Func<Task<T>> work, CancellationToken cancel)
+    {
+        var taken = 0;
+        // Two that each want all places would each wait for the other's.
+        if (count > 1)
+            await alone.WaitAsync(cancel);
+        try
+        {
+            for (; taken < count; taken++)
+                await places.WaitAsync(cancel);
+            return await work();
+        }
+        finally
+        {
+            if (taken > 0)
+                places.Release(taken);
+            if (count > 1)
+                alone.Release();
+        }
+    }
+
+    private async Task<T> Result<T>(ReadingTask task, Func<Stream, Task<T>> take, CancellationToken cancel)
+    {
+        try
+        {
+            var answer = await Ask(task, cancel);
+            if (answer.Code == "disk-full")
+                throw new IOException(answer.Sentence, StorageFaults.NoSpace);
+            if (answer.Code.Length > 0)
+                throw new UnreadableException(answer.Code, answer.Sentence);
+            await using var stream = new FileStream(task.Result, FileMode.Open, FileAccess.Read, FileShare.Read, 1 << 16, useAsync: true);
+            return await take(stream);
+        }
+        finally
+        {
+            File.Delete(task.Result);
+        }
+    }
+
+    private async Task<ReadingAnswer> Ask(ReadingTask task, CancellationToken cancel)
+    {
+        var process = idle.TryTake(out var kept) && !kept.HasExited ? kept : Start();
+        using var patience = CancellationTokenSource.CreateLinkedTokenSource(cancel);
+        patience.CancelAfter(Patience);
+        try
+        {
+            await process.StandardInput.WriteLineAsync(JsonSerializer.Serialize(task).AsMemory(), patience.Token);
+            await process.StandardInput.FlushAsync(patience.Token);
+            var line = await process.StandardOutput.ReadLineAsync(patience.Token) ?? throw new EndOfStreamException();
+            idle.Add(process);
+            return JsonSerializer.Deserialize<ReadingAnswer>(line)!;
+        }
+        catch (OperationCanceledException)
+        {
+            Stop(process);
+            cancel.ThrowIfCancellationRequested();
+            throw new UnreadableException(
+                "too-slow", $"Reading and capturing the document took longer than {Patience.TotalSeconds:F0} seconds; it was set aside.");
+        }
+        catch (Exception error) when (error is IOException or EndOfStreamException or InvalidOperationException)
+        {
+            log.LogWarning(error, "The reading process ended on {Path}", task.Document);
+            Stop(process);
+            throw new ReaderDiedException(error);
+        }
+    }
+
+    private Process Start()
+    {
+        var start = new ProcessStartInfo
+        {
+            FileName = Environment.ProcessPath!,
+            RedirectStandardInput = true,
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+        };
+        // Run as `dotnet Daxlin.Service.dll` or by its own name, whichever the service was.
+        if (Path.GetFileNameWithoutExtension(start.FileName) == "dotnet" || !start.FileName.Contains("Daxlin.Service", StringComparison.Ordinal))
+        {
+            start.FileName = "dotnet";
+            start.ArgumentList.Add(typeof(ReadingProcesses).Assembly.Location);
+        }
+        start.ArgumentList.Add(ReaderProcess.Argument);
+        start.Environment["DOTNET_GCHeapHardLimit"] = MemoryBytes.ToString("X", CultureInfo.InvariantCulture);
+        var process = Process.Start(start) ?? throw new InvalidOperationException("The reading process could not be started.");
+        process.ErrorDataReceived += (_, line) =>
+        {
+            if (!string.IsNullOrEmpty(line.Data))
+                log.LogWarning("Reading process: {Line}", line.Data);
+        };
+        process.BeginErrorReadLine();
+        return process;
+    }
+
+    private static void Stop(Process process)
+    {
+        try
+        {
+            process.Kill(entireProcessTree: true);
+        }
+        catch (InvalidOperationException)
+        {
+            // It has ended by itself.
+        }
+        process.Dispose();
+    }
+
+    public void Dispose()
+    {
+        while (idle.TryTake(out var process))
+            Stop(process);
+        places.Dispose();
+        alone.Dispose();
+    }
+}

@@ -1,0 +1,22 @@
+using Daxlin.Core.Capture;
+
+namespace Daxlin.Service.Work;
+
+/// <summary>What a reading process is asked to do with one document; one line of JSON on its input.</summary>
+/// <param name="Document">The path of its bytes.</param>
+/// <param name="Sha256">What they must come to.</param>
+/// <param name="Result">The file that the result is written to.</param>
+/// <param name="Facts">What is known of the document without reading it; null if only its words are wanted.</param>
+/// <param name="Templates">The file of all templates, named by their state so that it is read once; null if only words are wanted.</param>
+internal sealed record ReadingTask(string Document, string Sha256, string Result, DocumentFacts? Facts, string? Templates);
+
+/// <summary>The answer: one line of JSON on the output.</summary>
+/// <param name="Code">Empty if the result is written; else why there is none.</param>
+/// <param name="Sentence">The same for a person.</param>
+internal sealed record ReadingAnswer(string Code, string Sentence)
+{
+    public static ReadingAnswer Done { get; } = new("", "");
+}
+
+/// <summary>One template of the file of all templates.</summary>
+internal sealed record ShelvedTemplate(int Version, string Document);
