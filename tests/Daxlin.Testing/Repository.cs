@@ -6,6 +6,7 @@ public static class Repository
     public static string Root { get; } = Find();
     public static string Corpus => System.IO.Path.Combine(Root, "tests", "corpus");
     public static string Families => System.IO.Path.Combine(Root, "tests", "families");
+    public static string Cases => System.IO.Path.Combine(Root, "tests", "cases");
     public static string Samples => System.IO.Path.Combine(Root, "samples");
 
     /// <summary>Folders that hold PDFs with a truth file.</summary>

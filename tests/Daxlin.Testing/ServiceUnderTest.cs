@@ -32,6 +32,30 @@ public sealed class ServiceUnderTest : IAsyncDisposable
         return new ServiceUnderTest(process, line.Split(' ').First(word => word.StartsWith("http", StringComparison.Ordinal)), data);
     }
 
+    /// <summary>Starts a service and kills it once a file stands in its folder, or at once for none.</summary>
+    public static async Task KillWhileStarting(string data, string? file)
+    {
+        using var process = Process.Start(StartInfo("--data", data, "--port", "0", "--ends-with-input"))!;
+        while (file is not null && !process.HasExited && Directory.GetFiles(data, file, SearchOption.AllDirectories).Length == 0)
+            await Task.Yield();
+        process.Kill(entireProcessTree: true);
+        await process.WaitForExitAsync();
+    }
+
+    /// <summary>Asks the service to stop, as a system that shuts down does.</summary>
+    /// <returns>Its exit code.</returns>
+    public async Task<int> Terminate()
+    {
+        using var kill = Process.Start("kill", ["-TERM", $"{process.Id}"]);
+        using var patience = new CancellationTokenSource(Patience);
+        await process.WaitForExitAsync(patience.Token);
+        return process.ExitCode;
+    }
+
+    /// <summary>The most memory that the service itself took so far, in MB: VmHWM, proc(5).</summary>
+    public int HighestMemory => int.Parse(File.ReadLines($"/proc/{process.Id}/status").First(line => line.StartsWith("VmHWM:", StringComparison.Ordinal))
+        .Split(' ', StringSplitOptions.RemoveEmptyEntries)[^2], System.Globalization.CultureInfo.InvariantCulture) / 1024;
+
     /// <summary>Runs the service with arguments that it should refuse.</summary>
     public static async Task<(int ExitCode, string Said)> Refused(params string[] arguments)
     {

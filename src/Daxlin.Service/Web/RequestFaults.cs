@@ -33,9 +33,8 @@ internal sealed class RequestFaults(IOptions<JsonOptions> json, ILogger<RequestF
         BadHttpRequestException => (StatusCodes.Status400BadRequest, "request-faulty", "The request is not complete or not well formed."),
         JsonException fault => (StatusCodes.Status400BadRequest, "json-faulty", SentenceOf(fault, TypeOf(context))),
         InvalidDataException => (StatusCodes.Status400BadRequest, "form-faulty", "The form is not well formed: its parts or their boundary cannot be made out."),
-        StorageException storage => (StatusCodes.Status507InsufficientStorage, storage.Code, storage.Message),
-        IOException when context.Request.HasFormContentType => (StatusCodes.Status400BadRequest, "cut-off", "The upload ended before it was whole; send it again."),
         _ when StorageFaults.Of(exception) is { } storage => (storage.Status, storage.Code, storage.Sentence),
+        IOException when context.Request.HasFormContentType => (StatusCodes.Status400BadRequest, "cut-off", "The upload ended before it was whole; send it again."),
         _ => Problem.OfStatus(StatusCodes.Status500InternalServerError),
     };
 

@@ -37,6 +37,19 @@ internal ref struct JsonPlaceReader
         }
     }
 
+    /// <remarks>A surrogate without its other half, as in "\ud800", is no letter and could not be stored.</remarks>
+    private readonly string Text(int at)
+    {
+        try
+        {
+            return reader.GetString()!;
+        }
+        catch (InvalidOperationException)
+        {
+            throw new TemplateFaultException([new TemplateFault("the document", at, "An escaped letter in this text is only half of one: \\ud800 to \\udfff come in pairs.")]);
+        }
+    }
+
     private JsonPlace ReadValue(string path)
     {
         var at = CurrentLine();
@@ -46,7 +59,7 @@ internal ref struct JsonPlaceReader
                 var members = ImmutableArray.CreateBuilder<KeyValuePair<string, JsonPlace>>();
                 while (reader.Read() && reader.TokenType == JsonTokenType.PropertyName)
                 {
-                    var key = reader.GetString()!;
+                    var key = Text(CurrentLine());
                     var memberPath = path.Length == 0 ? key : $"{path}.{key}";
                     if (members.Any(member => member.Key == key))
                         throw new TemplateFaultException([new TemplateFault(memberPath, CurrentLine(), $"The key “{key}” stands here twice.")]);
@@ -60,7 +73,7 @@ internal ref struct JsonPlaceReader
                     items.Add(ReadValue($"{path}[{items.Count}]"));
                 return new JsonPlace(path, at, JsonTokenType.StartArray, "", [], items.DrainToImmutable());
             case JsonTokenType.String:
-                return new JsonPlace(path, at, JsonTokenType.String, reader.GetString()!, [], []);
+                return new JsonPlace(path, at, JsonTokenType.String, Text(at), [], []);
             default:
                 return new JsonPlace(path, at, reader.TokenType, Encoding.UTF8.GetString(reader.ValueSpan), [], []);
         }
