@@ -11,6 +11,25 @@ internal sealed class ServiceClient(string server) : IDisposable
 
     public Task<JsonNode> Get(string path, CancellationToken cancel) => Send(HttpMethod.Get, path, null, cancel);
 
+    /// <summary>A whole list, part by part: each answer's Link leads to the next (RFC 8288).</summary>
+    public async Task<JsonArray> GetAll(string path, CancellationToken cancel)
+    {
+        var all = new JsonArray();
+        for (string? next = path; next is not null;)
+        {
+            using var answer = await Answer(new HttpRequestMessage(HttpMethod.Get, next), cancel);
+            foreach (var entry in JsonNode.Parse(await answer.Content.ReadAsStringAsync(cancel))!.AsArray())
+                all.Add(entry!.DeepClone());
+            next = answer.Headers.TryGetValues("Link", out var links) ? NextOf(links.First()) : null;
+        }
+        return all;
+    }
+
+    private static string? NextOf(string link) =>
+        link.EndsWith("rel=\"next\"", StringComparison.Ordinal) ? link[(link.IndexOf(Root, StringComparison.Ordinal) + Root.Length)..link.IndexOf('>', StringComparison.Ordinal)] : null;
+
+    private const string Root = "/api/v1/";
+
     public Task<JsonNode> Post(string path, JsonNode body, CancellationToken cancel) =>
         Send(HttpMethod.Post, path, new StringContent(body.ToJsonString(), Encoding.UTF8, "application/json"), cancel);
 

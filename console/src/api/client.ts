@@ -51,3 +51,18 @@ export function refusalOf(problem: unknown, status: number): Refusal {
 
 /** Binds a decision to the revision on the screen: the service refuses if the invoice has changed since. */
 export const seen = (invoice: Invoice) => ({ "If-Match": `"${invoice.revision}"` });
+
+/** A whole list, part by part: each answer's Link header leads to the next (RFC 8288). */
+export async function allOf<T>(
+  part: (after: string | undefined) => Promise<{ data?: T[]; error?: unknown; response: Response }>,
+): Promise<T[]> {
+  const all: T[] = [];
+  let after: string | undefined;
+  do {
+    const answer = part(after);
+    all.push(...(await dataOf(answer)));
+    const next = (await answer).response.headers.get("Link")?.match(/[?&]after=([^&>]*)/)?.[1];
+    after = next === undefined ? undefined : decodeURIComponent(next);
+  } while (after !== undefined);
+  return all;
+}

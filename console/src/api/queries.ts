@@ -1,5 +1,5 @@
 import { queryOptions } from "@tanstack/react-query";
-import { api, dataOf } from "./client";
+import { allOf, api, dataOf } from "./client";
 
 /** What pages ask the service for. The keys tell what to ask anew when something has changed. */
 export const ask = {
@@ -11,7 +11,12 @@ export const ask = {
       refetchInterval: 5_000,
       retry: false,
     }),
-  batches: () => queryOptions({ queryKey: ["batches"], queryFn: () => dataOf(api.GET("/api/v1/batches")) }),
+  batches: () =>
+    queryOptions({
+      queryKey: ["batches"],
+      queryFn: () =>
+        allOf((after) => api.GET("/api/v1/batches", { params: { query: { after, limit: 1000 } } })),
+    }),
   batch: (id: number) =>
     queryOptions({
       queryKey: ["batch", id],
@@ -20,12 +25,22 @@ export const ask = {
   invoices: (batch: number) =>
     queryOptions({
       queryKey: ["batch", batch, "invoices"],
-      queryFn: () => dataOf(api.GET("/api/v1/batches/{id}/invoices", { params: { path: { id: batch } } })),
+      queryFn: () =>
+        allOf((after) =>
+          api.GET("/api/v1/batches/{id}/invoices", {
+            params: { path: { id: batch }, query: { after, limit: 1000 } },
+          }),
+        ),
     }),
   documents: (batch: number) =>
     queryOptions({
       queryKey: ["batch", batch, "documents"],
-      queryFn: () => dataOf(api.GET("/api/v1/batches/{id}/documents", { params: { path: { id: batch } } })),
+      queryFn: () =>
+        allOf((after) =>
+          api.GET("/api/v1/batches/{id}/documents", {
+            params: { path: { id: batch }, query: { after, limit: 1000 } },
+          }),
+        ),
     }),
   invoice: (id: number) =>
     queryOptions({

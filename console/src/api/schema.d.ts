@@ -14,7 +14,12 @@ export interface paths {
         /** All templates, the newest version of each. */
         get: {
             parameters: {
-                query?: never;
+                query?: {
+                    /** @description Where the part before ended, as its Link says; left out for the first part. */
+                    After?: string;
+                    /** @description How many entries at most: 200 if left out, 1000 at most. */
+                    Limit?: number;
+                };
                 header?: never;
                 path?: never;
                 cookie?: never;
@@ -189,7 +194,12 @@ export interface paths {
         /** The invoices of a batch: what to look at first, then by the names of their files. */
         get: {
             parameters: {
-                query?: never;
+                query?: {
+                    /** @description Where the part before ended, as its Link says; left out for the first part. */
+                    After?: string;
+                    /** @description How many entries at most: 200 if left out, 1000 at most. */
+                    Limit?: number;
+                };
                 header?: never;
                 path: {
                     id: number;
@@ -263,7 +273,12 @@ export interface paths {
         /** All batches, newest first, with their counts. */
         get: {
             parameters: {
-                query?: never;
+                query?: {
+                    /** @description Where the part before ended, as its Link says; left out for the first part. */
+                    After?: string;
+                    /** @description How many entries at most: 200 if left out, 1000 at most. */
+                    Limit?: number;
+                };
                 header?: never;
                 path?: never;
                 cookie?: never;
@@ -360,44 +375,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/batches/{id}/sheet": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** One batch with its invoices and its documents. */
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    id: number;
-                };
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["BatchSheet"];
-                    };
-                };
-            };
-        };
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/v1/batches/{id}/documents": {
         parameters: {
             query?: never;
@@ -408,7 +385,12 @@ export interface paths {
         /** The documents of a batch and what became of each. */
         get: {
             parameters: {
-                query?: never;
+                query?: {
+                    /** @description Where the part before ended, as its Link says; left out for the first part. */
+                    After?: string;
+                    /** @description How many entries at most: 200 if left out, 1000 at most. */
+                    Limit?: number;
+                };
                 header?: never;
                 path: {
                     id: number;
@@ -744,7 +726,12 @@ export interface paths {
         /** All posting runs, newest first. */
         get: {
             parameters: {
-                query?: never;
+                query?: {
+                    /** @description Where the part before ended, as its Link says; left out for the first part. */
+                    After?: string;
+                    /** @description How many entries at most: 200 if left out, 1000 at most. */
+                    Limit?: number;
+                };
                 header?: never;
                 path?: never;
                 cookie?: never;
@@ -898,23 +885,6 @@ export interface components {
             reasonCode: string;
             /** @description Why it is unreadable. */
             reason: string;
-        };
-        /** @description A batch with all that its sheet shows: the counts of BatchSummary, its invoices, its documents. */
-        BatchSheet: {
-            /** Format: int32 */
-            id: number;
-            name: string;
-            /** Format: date-time */
-            createdAt: string;
-            /** Format: int32 */
-            documents: number;
-            /** Format: int32 */
-            waiting: number;
-            /** Format: int32 */
-            unreadable: number;
-            invoices: components["schemas"]["InvoiceCounts"];
-            invoiceList: components["schemas"]["InvoiceSummary"][];
-            documentList: components["schemas"]["BatchDocument"][];
         };
         /** @description A batch with its counts. */
         BatchSummary: {

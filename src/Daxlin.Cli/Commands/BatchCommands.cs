@@ -99,7 +99,9 @@ internal static class BatchCommands
 
     private static async Task<int> ShowSheet(string id, CommandContext context, CancellationToken cancel)
     {
-        var batch = await context.Service.Get($"batches/{id}/sheet", cancel);
+        var batch = await context.Service.Get($"batches/{id}", cancel);
+        batch["invoiceList"] = await context.Service.GetAll($"batches/{id}/invoices", cancel);
+        batch["documentList"] = await context.Service.GetAll($"batches/{id}/documents", cancel);
         context.Print(batch, () => BatchSheet.Print(batch));
         return BatchSheet.HasSomethingToLookAt(batch) ? ExitCodes.SomethingToLookAt : ExitCodes.Done;
     }
@@ -117,7 +119,7 @@ internal static class BatchCommands
 
     private static async Task<int> List(CommandContext context, CancellationToken cancel)
     {
-        var batches = (await context.Service.Get("batches", cancel)).AsArray();
+        var batches = await context.Service.GetAll("batches", cancel);
         context.Print(batches, () =>
         {
             if (batches.Count == 0)

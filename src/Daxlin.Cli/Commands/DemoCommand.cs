@@ -63,7 +63,7 @@ internal static class DemoCommand
         }
 
         var batch = (await context.Service.Get("batches", cancel))[0]!;
-        var invoices = (await context.Service.Get($"batches/{Shown.Text(batch["id"])}/invoices", cancel)).AsArray();
+        var invoices = await context.Service.GetAll($"batches/{Shown.Text(batch["id"])}/invoices", cancel);
         var clear = invoices.Where(invoice => Shown.Text(invoice!["state"]) == "clear").ToList();
         foreach (var invoice in clear)
             await context.Service.Decide($"invoices/{Shown.Text(invoice!["id"])}/approval", new JsonObject(), Shown.Number(invoice["revision"]), cancel);

@@ -87,7 +87,7 @@ internal static class PostingCommands
 
     private static async Task<int> List(CommandContext context, CancellationToken cancel)
     {
-        var runs = (await context.Service.Get("posting-runs", cancel)).AsArray();
+        var runs = await context.Service.GetAll("posting-runs", cancel);
         context.Print(runs, () =>
         {
             if (runs.Count == 0)

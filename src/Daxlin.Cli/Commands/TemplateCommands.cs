@@ -112,7 +112,7 @@ internal static class TemplateCommands
 
     private static async Task<int> List(CommandContext context, CancellationToken cancel)
     {
-        var templates = (await context.Service.Get("templates", cancel)).AsArray();
+        var templates = await context.Service.GetAll("templates", cancel);
         context.Print(templates, () =>
         {
             if (templates.Count == 0)

@@ -1,5 +1,3 @@
-using Daxlin.Service.Invoices;
-
 namespace Daxlin.Service.Batches;
 
 /// <param name="Name">A clerk's own words, 1 to 100 characters; adding to a batch that exists is no fault.</param>
@@ -12,11 +10,6 @@ public sealed record BatchToOpen(string Name);
 /// <param name="Invoices">How many invoices in each state.</param>
 public sealed record BatchSummary(
     int Id, string Name, DateTime CreatedAt, int Documents, int Waiting, int Unreadable, InvoiceCounts Invoices);
-
-/// <summary>A batch with all that its sheet shows: the counts of <see cref="BatchSummary"/>, its invoices, its documents.</summary>
-public sealed record BatchSheet(
-    int Id, string Name, DateTime CreatedAt, int Documents, int Waiting, int Unreadable, InvoiceCounts Invoices,
-    IReadOnlyList<InvoiceSummary> InvoiceList, IReadOnlyList<BatchDocument> DocumentList);
 
 /// <summary>How many invoices there are in each state.</summary>
 public sealed record InvoiceCounts(int Unplaced, int Held, int Clear, int Approved, int Posted, int Returned)

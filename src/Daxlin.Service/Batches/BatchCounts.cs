@@ -6,9 +6,8 @@ namespace Daxlin.Service.Batches;
 /// <summary>Counts a batch's documents and invoices by their states.</summary>
 internal static class BatchCounts
 {
-    public static async Task<List<BatchSummary>> Of(DaxlinDb db, IQueryable<Batch> batches, CancellationToken cancel)
+    public static async Task<List<BatchSummary>> Of(DaxlinDb db, List<Batch> rows, CancellationToken cancel)
     {
-        var rows = await batches.OrderByDescending(batch => batch.Id).AsNoTracking().ToListAsync(cancel);
         var ids = rows.ConvertAll(batch => batch.Id);
         var documents = await db.Intakes.Where(intake => ids.Contains(intake.BatchId))
             .GroupBy(intake => new { intake.BatchId, intake.State })

@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
 using Daxlin.Service.Invoices;
@@ -25,7 +26,6 @@ internal static class BatchEndpoints
         batches.MapGet("", List).WithSummary("All batches, newest first, with their counts.");
         batches.MapPost("", Open).WithSummary("Opens a batch, or finds the one of that name.");
         batches.MapGet("/{id:int}", Show).WithSummary("One batch with its counts.");
-        batches.MapGet("/{id:int}/sheet", Sheet).WithSummary("One batch with its invoices and its documents.");
         batches.MapGet("/{id:int}/documents", Documents).WithSummary("The documents of a batch and what became of each.");
         batches.MapPost("/{id:int}/documents", Take)
             .WithSummary("Takes files into a batch (multipart/form-data, up to 50 MB a file, 2000 files and 1 GB an upload).")
@@ -37,14 +37,20 @@ internal static class BatchEndpoints
             .WithSummary("The batch's counts as server-sent events, each time they change, until nothing waits.");
     }
 
-    private static async Task<Ok<List<BatchSummary>>> List(DaxlinDb db, CancellationToken cancel) =>
-        TypedResults.Ok(await BatchCounts.Of(db, db.Batches, cancel));
+    private static async Task<Ok<List<BatchSummary>>> List([AsParameters] ListPage page, HttpContext context, DaxlinDb db, CancellationToken cancel)
+    {
+        var before = page.AfterNumber ?? int.MaxValue;
+        var batches = await page.Of(
+            db.Batches.Where(batch => batch.Id < before).OrderByDescending(batch => batch.Id), batch => Text(batch.Id), context, cancel);
+        return TypedResults.Ok(await BatchCounts.Of(db, batches, cancel));
+    }
 
     private static async Task<Results<Ok<BatchSummary>, ProblemHttpResult>> Show(int id, DaxlinDb db, CancellationToken cancel) =>
         await Find(id, db, cancel) is { } batch ? TypedResults.Ok(batch) : Problem.NotThere($"batch {id}");
 
     private static async Task<BatchSummary?> Find(int id, DaxlinDb db, CancellationToken cancel) =>
-        (await BatchCounts.Of(db, db.Batches.Where(batch => batch.Id == id), cancel)).SingleOrDefault();
+        await db.Batches.SingleOrDefaultAsync(batch => batch.Id == id, cancel) is { } batch
+            ? (await BatchCounts.Of(db, [batch], cancel))[0] : null;
 
     private static async Task<Results<Ok<BatchSummary>, Created<BatchSummary>, ProblemHttpResult>> Open(
         BatchToOpen wanted, DaxlinDb db, WriteTurn turn, TimeProvider clock, CancellationToken cancel)
@@ -66,28 +72,17 @@ internal static class BatchEndpoints
     }
 
     private static async Task<Results<Ok<List<BatchDocument>>, ProblemHttpResult>> Documents(
-        int id, DaxlinDb db, CancellationToken cancel)
+        int id, [AsParameters] ListPage page, HttpContext context, DaxlinDb db, CancellationToken cancel)
     {
         if (!await db.Batches.AnyAsync(batch => batch.Id == id, cancel))
             return Problem.NotThere($"batch {id}");
-        return TypedResults.Ok(await DocumentsOf(id, db, cancel));
-    }
-
-    private static async Task<Results<Ok<BatchSheet>, ProblemHttpResult>> Sheet(int id, DaxlinDb db, CancellationToken cancel)
-    {
-        if (await Find(id, db, cancel) is not { } batch)
-            return Problem.NotThere($"batch {id}");
-        return TypedResults.Ok(new BatchSheet(
-            batch.Id, batch.Name, batch.CreatedAt, batch.Documents, batch.Waiting, batch.Unreadable, batch.Invoices,
-            await InvoiceEndpoints.ListOf(id, db, cancel), await DocumentsOf(id, db, cancel)));
-    }
-
-    private static async Task<List<BatchDocument>> DocumentsOf(int id, DaxlinDb db, CancellationToken cancel)
-    {
-        var rows = await db.Intakes.Where(intake => intake.BatchId == id).OrderBy(intake => intake.FileName).ToListAsync(cancel);
-        return rows.ConvertAll(row => new BatchDocument(
+        var rows = db.Intakes.Where(intake => intake.BatchId == id);
+        if (page.AfterNumber is { } after && await rows.SingleOrDefaultAsync(row => row.Id == after, cancel) is { } last)
+            rows = rows.Where(row => string.Compare(row.FileName, last.FileName) > 0 || (row.FileName == last.FileName && row.Id > last.Id));
+        var part = await page.Of(rows.OrderBy(row => row.FileName).ThenBy(row => row.Id), row => Text(row.Id), context, cancel);
+        return TypedResults.Ok(part.ConvertAll(row => new BatchDocument(
             row.Id, row.FileName, row.Sha256, row.Size, row.ReceivedAt, row.State.ToString().ToLowerInvariant(), row.Pages,
-            row.ReasonCode, row.Reason));
+            row.ReasonCode, row.Reason)));
     }
 
     private static async Task<Results<Ok<List<FileTaken>>, ProblemHttpResult>> Take(
@@ -220,4 +215,6 @@ internal static class BatchEndpoints
                 yield break;
         }
     }
+
+    private static string Text(int number) => number.ToString(CultureInfo.InvariantCulture);
 }

@@ -24,44 +24,52 @@ internal static class InvoiceEndpoints
     }
 
     private static async Task<Results<Ok<List<InvoiceSummary>>, ProblemHttpResult>> OfBatch(
-        int id, DaxlinDb db, CancellationToken cancel)
+        int id, [AsParameters] ListPage page, HttpContext context, DaxlinDb db, CancellationToken cancel)
     {
         if (!await db.Batches.AnyAsync(batch => batch.Id == id, cancel))
             return Problem.NotThere($"batch {id}");
-        return TypedResults.Ok(await ListOf(id, db, cancel));
-    }
-
-    /// <summary>The invoices of a batch: what to look at first, then by the names of their files.</summary>
-    public static async Task<List<InvoiceSummary>> ListOf(int id, DaxlinDb db, CancellationToken cancel)
-    {
-        var rows = await db.Invoices.Where(invoice => invoice.BatchId == id)
+        var rows = db.Invoices.Where(invoice => invoice.BatchId == id)
+            
+            // In the order in which a clerk looks at them.
             .Select(invoice => new
             {
-                invoice.Id,
-                invoice.State,
-                invoice.IsCreditNote,
+                Row = invoice,
                 invoice.Intake.FileName,
-                invoice.FirstPage,
-                invoice.LastPage,
-                invoice.Intake.Pages,
-                invoice.Vendor,
-                invoice.InvoiceNumber,
-                invoice.InvoiceDate,
-                invoice.Currency,
-                invoice.Total,
-                invoice.Lines,
-                invoice.Findings,
-                invoice.FirstFinding,
-                invoice.Revision,
-            })
-            .ToListAsync(cancel);
-        return [.. rows
-            .OrderBy(row => row.State)
-            .ThenBy(row => row.FileName, StringComparer.Ordinal)
-            .ThenBy(row => row.FirstPage)
-            .Select(row => new InvoiceSummary(
-                row.Id, Word(row.State), row.IsCreditNote ? "creditNote" : "invoice", row.FileName, row.FirstPage, row.LastPage, row.Pages,
-                row.Vendor, row.InvoiceNumber, row.InvoiceDate, row.Currency, row.Total, row.Lines, row.Findings, row.FirstFinding, id, row.Revision))];
+                FilePages = invoice.Intake.Pages,
+                Urgency = invoice.State == InvoiceState.Unplaced ? 0 : invoice.State == InvoiceState.Held ? 1 : invoice.State == InvoiceState.Clear ? 2
+                    : invoice.State == InvoiceState.Approved ? 3 : invoice.State == InvoiceState.Posted ? 4 : 5,
+            });
+        if (page.AfterNumber is { } after && await rows.SingleOrDefaultAsync(entry => entry.Row.Id == after, cancel) is { } last)
+        {
+            rows = rows.Where(entry => entry.Urgency > last.Urgency || (entry.Urgency == last.Urgency
+                && (string.Compare(entry.FileName, last.FileName) > 0 || (entry.FileName == last.FileName
+                    && (entry.Row.FirstPage > last.Row.FirstPage || (entry.Row.FirstPage == last.Row.FirstPage && entry.Row.Id > last.Row.Id))))));
+        }
+        var part = await page.Of(
+            rows.OrderBy(entry => entry.Urgency).ThenBy(entry => entry.FileName).ThenBy(entry => entry.Row.FirstPage).ThenBy(entry => entry.Row.Id)
+                .Select(entry => new
+                {
+                    entry.Row.Id,
+                    entry.Row.State,
+                    entry.Row.IsCreditNote,
+                    entry.FileName,
+                    entry.Row.FirstPage,
+                    entry.Row.LastPage,
+                    entry.FilePages,
+                    entry.Row.Vendor,
+                    entry.Row.InvoiceNumber,
+                    entry.Row.InvoiceDate,
+                    entry.Row.Currency,
+                    entry.Row.Total,
+                    entry.Row.Lines,
+                    entry.Row.Findings,
+                    entry.Row.FirstFinding,
+                    entry.Row.Revision,
+                }),
+            row => Text(row.Id), context, cancel);
+        return TypedResults.Ok(part.ConvertAll(row => new InvoiceSummary(
+            row.Id, Word(row.State), row.IsCreditNote ? "creditNote" : "invoice", row.FileName, row.FirstPage, row.LastPage, row.FilePages,
+            row.Vendor, row.InvoiceNumber, row.InvoiceDate, row.Currency, row.Total, row.Lines, row.Findings, row.FirstFinding, id, row.Revision)));
     }
 
     private static async Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Show(int id, DaxlinDb db, HttpResponse response, CancellationToken cancel) =>

@@ -27,11 +27,13 @@ internal static class PostingEndpoints
             .Produces<string>(contentType: "text/csv");
     }
 
-    private static async Task<Ok<List<PostingRunSummary>>> List(DaxlinDb db, CancellationToken cancel)
+    private static async Task<Ok<List<PostingRunSummary>>> List([AsParameters] ListPage page, HttpContext context, DaxlinDb db, CancellationToken cancel)
     {
-        var runs = await db.PostingRuns.OrderByDescending(run => run.Number)
-            .Select(run => new { run.Number, run.BatchId, run.At, run.By, run.Invoices, run.Rows, run.Sums })
-            .ToListAsync(cancel);
+        var before = page.AfterNumber ?? int.MaxValue;
+        var runs = await page.Of(
+            db.PostingRuns.Where(run => run.Number < before).OrderByDescending(run => run.Number)
+                .Select(run => new { run.Number, run.BatchId, run.At, run.By, run.Invoices, run.Rows, run.Sums }),
+            run => run.Number.ToString(CultureInfo.InvariantCulture), context, cancel);
         return TypedResults.Ok(runs.ConvertAll(run => new PostingRunSummary(
             run.Number, run.BatchId, run.At, run.By, run.Invoices, run.Rows, SumsOf(run.Sums))));
     }

@@ -21,14 +21,15 @@ internal static class TemplateEndpoints
         templates.MapGet("/{name}", Show).WithSummary("A template with its document, the newest version unless one is named.");
     }
 
-    private static async Task<Ok<List<TemplateSummary>>> List(DaxlinDb db, CancellationToken cancel)
+    private static async Task<Ok<List<TemplateSummary>>> List([AsParameters] ListPage page, HttpContext context, DaxlinDb db, CancellationToken cancel)
     {
-        var rows = await db.Templates
-            .Where(row => row.Version == db.Templates.Where(other => other.Name == row.Name).Max(other => other.Version))
-            .OrderBy(row => row.Name)
-            .ToListAsync(cancel);
-        return TypedResults.Ok(rows.ConvertAll(row =>
-            new TemplateSummary(row.Name, row.Vendor, row.Currency, row.Version, row.SavedAt, row.SavedBy)));
+        var after = page.After ?? "";
+        return TypedResults.Ok(await page.Of(
+            db.Templates
+                .Where(row => string.Compare(row.Name, after) > 0 && row.Version == db.Templates.Where(other => other.Name == row.Name).Max(other => other.Version))
+                .OrderBy(row => row.Name)
+                .Select(row => new TemplateSummary(row.Name, row.Vendor, row.Currency, row.Version, row.SavedAt, row.SavedBy)),
+            row => row.Name, context, cancel));
     }
 
     private static async Task<Results<Ok<TemplateDetail>, ProblemHttpResult>> Show(
