@@ -15,10 +15,8 @@ export interface paths {
         get: {
             parameters: {
                 query?: {
-                    /** @description Where the part before ended, as its Link says; left out for the first part. */
-                    After?: string;
-                    /** @description How many entries at most: 200 if left out, 1000 at most. */
-                    Limit?: number;
+                    after?: string;
+                    limit?: number;
                 };
                 header?: never;
                 path?: never;
@@ -195,10 +193,8 @@ export interface paths {
         get: {
             parameters: {
                 query?: {
-                    /** @description Where the part before ended, as its Link says; left out for the first part. */
-                    After?: string;
-                    /** @description How many entries at most: 200 if left out, 1000 at most. */
-                    Limit?: number;
+                    after?: string;
+                    limit?: number;
                 };
                 header?: never;
                 path: {
@@ -274,10 +270,8 @@ export interface paths {
         get: {
             parameters: {
                 query?: {
-                    /** @description Where the part before ended, as its Link says; left out for the first part. */
-                    After?: string;
-                    /** @description How many entries at most: 200 if left out, 1000 at most. */
-                    Limit?: number;
+                    after?: string;
+                    limit?: number;
                 };
                 header?: never;
                 path?: never;
@@ -386,10 +380,8 @@ export interface paths {
         get: {
             parameters: {
                 query?: {
-                    /** @description Where the part before ended, as its Link says; left out for the first part. */
-                    After?: string;
-                    /** @description How many entries at most: 200 if left out, 1000 at most. */
-                    Limit?: number;
+                    after?: string;
+                    limit?: number;
                 };
                 header?: never;
                 path: {
@@ -727,10 +719,8 @@ export interface paths {
         get: {
             parameters: {
                 query?: {
-                    /** @description Where the part before ended, as its Link says; left out for the first part. */
-                    After?: string;
-                    /** @description How many entries at most: 200 if left out, 1000 at most. */
-                    Limit?: number;
+                    after?: string;
+                    limit?: number;
                 };
                 header?: never;
                 path?: never;

@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Http.Extensions;
+using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
 namespace Daxlin.Service.Web;
@@ -6,7 +7,7 @@ namespace Daxlin.Service.Web;
 /// <summary>Which part of a list is asked for. The part after it stands in the header Link (RFC 8288), as long as there is one.</summary>
 /// <param name="After">Where the part before ended, as its Link says; left out for the first part.</param>
 /// <param name="Limit">How many entries at most: 200 if left out, 1000 at most.</param>
-internal readonly record struct ListPage(string? After, int? Limit)
+internal readonly record struct ListPage([FromQuery(Name = "after")] string? After, [FromQuery(Name = "limit")] int? Limit)
 {
     private const int Usual = 200;
     private const int Most = 1000;
