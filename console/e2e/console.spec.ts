@@ -235,6 +235,37 @@ test("files dropped on a batch are taken in", async ({ page, request }) => {
   await expect(page.getByRole("cell", { name: "dropped.pdf" })).toBeVisible();
 });
 
+test("a decision is bound to what was shown, and says so when that has changed", async ({ page, request }) => {
+  const id = await idOf(request, "port-ellery-galley-06.pdf");
+  const { revision } = await (await request.get(`/api/v1/invoices/${id}`)).json();
+  await page.goto(`/invoices/${id}`);
+  let sent = "";
+  await page.route("**/approval", async (route) => {
+    sent = (await route.request().headerValue("If-Match")) ?? "";
+    // As if it had been captured again while the clerk read it.
+    await route.continue({ headers: { ...route.request().headers(), "if-match": '"4711"' } });
+  });
+  await page.getByRole("button", { name: "Approve" }).click();
+  await expect(page.getByRole("alert")).toContainText(
+    `Invoice ${id} is not as it was shown: it was captured again by the template`,
+  );
+  expect(sent).toBe(`"${revision}"`);
+  await expect(page.getByRole("button", { name: "Approve" })).toBeVisible();
+});
+
+test("a full disk is told on every page until there is room", async ({ page }) => {
+  let isWell = false;
+  const sentence = "The disk of the data folder is full: nothing was taken in and nothing was changed.";
+  await page.route("**/api/v1/state", (route) =>
+    route.fulfill({ json: isWell ? { isWell, code: "", sentence: "" } : { isWell, code: "disk-full", sentence } }),
+  );
+  await page.goto("/batches/1");
+  await expect(page.getByRole("alert")).toContainText(sentence);
+  await expectNoViolation(page);
+  isWell = true;
+  await expect(page.getByRole("alert")).toHaveCount(0, { timeout: 15_000 });
+});
+
 test("what cannot be shown says so", async ({ page }) => {
   await page.goto("/invoices/9999");
   await expect(page.getByRole("alert")).toContainText("There is no invoice 9999.");

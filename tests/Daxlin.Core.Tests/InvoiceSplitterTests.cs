@@ -59,4 +59,57 @@ public class InvoiceSplitterTests
             "Page 2 looks like an invoice, but the template captured nothing on it.",
             Assert.Single(InvoiceCapture.Capture(invoice.Pages, template).Findings, finding => finding.Code == "page-unread").Message);
     }
+
+    private static string Parts(string sheet, params Template[] templates) => string.Join(
+        "; ", InvoiceSplitter.Split(Typewriter.Set(sheet), [.. templates]).Select(invoice =>
+            $"{invoice.Template?.Name} on {string.Join(' ', invoice.Pages.Select(page => page.Number))}"
+            + (invoice.Parting is { } parting ? $" ({parting.Page}: {parting.Before} to {parting.Value})" : "")));
+
+    private static string Pages(params string[] pages) => string.Join('\n', pages.Select((page, index) => index == 0 ? page : $"═══ page {index + 1} ═══\n{page}"));
+
+    private static string Own(string number) => $"Brinewood Chandlery      Invoice no  {number}\nTotal     9.00";
+
+    private static readonly Template Brinewood = TemplateOf("brinewood", "Brinewood Chandlery");
+
+    [Theory]
+    [InlineData("BC-1", "BC-1", "BC-1", "brinewood on 1 2 3")]
+    [InlineData("BC-1", "BC-1", "BC-2", "brinewood on 1 2 (3: BC-1 to BC-2); brinewood on 3 (3: BC-1 to BC-2)")]
+    [InlineData("BC-1", "BC-2", "BC-2", "brinewood on 1 (2: BC-1 to BC-2); brinewood on 2 3 (2: BC-1 to BC-2)")]
+    // A page head repeats the number with more behind it, or with less.
+    [InlineData("BC-1", "BC-1 page 2", "BC-1 page 3", "brinewood on 1 2 3")]
+    [InlineData("BC-1 page 1", "BC-1", "BC-1 page 3", "brinewood on 1 2 3")]
+    [InlineData("BC-1", "BC-1 page 2", "BC-2", "brinewood on 1 2 (3: BC-1 to BC-2); brinewood on 3 (3: BC-1 to BC-2)")]
+    public void A_file_is_parted_where_the_number_changes_and_the_part_says_so(string first, string second, string third, string parts) =>
+        Assert.Equal(parts, Parts(Pages(Own(first), Own(second), Own(third)), Brinewood));
+
+    [Fact]
+    public void Pages_without_a_number_go_with_the_invoice_before_them() =>
+        Assert.Equal("brinewood on 1 2 3 (4: BC-1 to BC-2); brinewood on 4 (4: BC-1 to BC-2)", Parts(Pages(Own("BC-1"), "Brinewood Chandlery", "Terms", Own("BC-2")), Brinewood));
+
+    [Fact]
+    public void A_cue_of_the_template_begins_a_new_invoice_with_the_same_number() => Assert.Equal(
+        "brinewood on 1 2; brinewood on 3",
+        Parts(
+            Pages("Page 1 of 2\n" + Own("BC-1"), "Page 2 of 2\n" + Own("BC-1"), "Page 1 of 1\n" + Own("BC-1")),
+            Brinewood with { Pages = Brinewood.Pages with { NewInvoice = Brinewood.Pages.NewInvoice with { Cues = [new Cue(["Page 1 of"])] } } }));
+
+    [Theory]
+    [InlineData(0, "brinewood on 1 2; skerrow on 3")]
+    [InlineData(1, "brinewood on 1; skerrow on 2 3")]
+    public void A_cover_goes_with_the_invoice_behind_it_where_the_template_skips_first_pages(int skipped, string parts)
+    {
+        var skerrow = TemplateOf("skerrow", "Skerrow Sail Loft");
+        Assert.Equal(parts, Parts(
+            Pages(Own("BC-1"), "To whom it may concern", "Skerrow Sail Loft   Invoice no  SL-1\nTotal   1.00"),
+            Brinewood, skerrow with { Pages = skerrow.Pages with { SkipFirst = skipped } }));
+    }
+
+    [Fact]
+    public void Another_layout_of_the_same_vendor_is_no_new_invoice()
+    {
+        var other = Brinewood with { Name = "long", Recognise = Brinewood.Recognise with { Must = [new Cue(["Brinewood Chandlery"]), new Cue(["Statement"])] } };
+        Assert.Equal("long on 1 2", Parts(Pages("Statement\n" + Own("BC-1"), Own("BC-1")), Brinewood, other));
+        // The page's best template is another, but the one that the invoice began with knows it too.
+        Assert.Equal("long on 1 2", Parts(Pages(Own("BC-1"), "Statement\n" + Own("BC-1")), Brinewood, other));
+    }
 }

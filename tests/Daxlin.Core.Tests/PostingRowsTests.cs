@@ -39,4 +39,69 @@ public class PostingRowsTests
         Assert.Equal(["80.00", ""], rows.Select(row => row["amount"]));
         Assert.Equal(2, ControlTotals.Of([Invoice(FlatForm.Repeated)]).Rows);
     }
+
+    [Theory]
+    [InlineData("Rope", "Rope")]
+    [InlineData("", "")]
+    [InlineData("=HYPERLINK(1)", "'=HYPERLINK(1)")]
+    [InlineData("+1", "'+1")]
+    [InlineData("@SUM(A1)", "'@SUM(A1)")]
+    [InlineData("\t=1", "'\t'=1")]
+    [InlineData("\r=1", "'\r=1")]
+    [InlineData("\n=1", "'\n=1")]
+    [InlineData("-", "'-")]
+    [InlineData("-12.00", "-12.00")]
+    [InlineData("-1a", "'-1a")]
+    [InlineData("-.5", "'-.5")]
+    [InlineData("--1", "'--1")]
+    [InlineData("a=b", "a=b")]
+    [InlineData("rope;=cmd", "rope;'=cmd")]
+    [InlineData("rope; @cmd", "rope; '@cmd")]
+    [InlineData("rope|-cmd", "rope|'-cmd")]
+    [InlineData("rope; -5 mm", "rope; -5 mm")]
+    [InlineData("rope, +5", "rope, +5")]
+    public void A_cell_that_a_spreadsheet_would_run_is_made_text_whatever_delimiter_it_is_opened_with(string text, string harmless) =>
+        Assert.Equal(harmless, HarmlessCell.Of(text));
+
+    [Fact]
+    public void The_columns_are_the_settled_ones_then_the_templates_own_by_name_then_the_source()
+    {
+        var invoice = Invoice(FlatForm.Repeated) with
+        {
+            Fields = Invoice(FlatForm.Joined).Fields.Add("zone", "B").Add("berth", "2").Add("vendorName", "Brinewood").Add("tax", "1.00"),
+        };
+        var columns = PostingColumns.Of([invoice]);
+        Assert.Equal(columns.Length, columns.Distinct().Count());
+        Assert.Equal(["berth", "deliveries.pieces", "deliveries.vessel", "zone", "file", "page", "document"], columns[27..]);
+        Assert.Equal(("invoiceId", "total", "line", "amount"), (columns[0], columns[14], columns[15], columns[26]));
+        // A tax that is stated is taken as it is; the vendor's own name stands in the column of all vendors.
+        Assert.All(PostingColumns.RowsOf(invoice), row => Assert.Equal(("1.00", "Brinewood Chandlery", ""), (row["tax"], row["vendor"], row["vendorName"])));
+    }
+
+    [Fact]
+    public void A_row_says_what_it_is_of()
+    {
+        var row = Assert.Single(PostingColumns.RowsOf(Invoice(FlatForm.Joined)));
+        Assert.Equal("1 invoice EUR a.pdf 1 1 goods", string.Join(' ', row["invoiceId"], row["kind"], row["currency"], row["file"], row["page"], row["line"], row["block"]));
+        Assert.Equal(64, row["document"].Length);
+        var credit = Invoice(FlatForm.Joined) with { IsCreditNote = true, Lines = [Invoice(FlatForm.Joined).Lines[0] with { Page = 0, Number = 7 }] };
+        row = Assert.Single(PostingColumns.RowsOf(credit));
+        Assert.Equal("credit note||7", $"{row["kind"]}|{row["page"]}|{row["line"]}");
+        row = Assert.Single(PostingColumns.RowsOf(credit with { Lines = [], Taxes = [] }));
+        Assert.Equal("credit note|80.00||", $"{row["kind"]}|{row["total"]}|{row["tax"]}|{row["line"]}");
+    }
+
+    [Theory]
+    [InlineData("80.00", false, "EUR 80.00")]
+    [InlineData("80.00", true, "EUR -80.00")]
+    [InlineData("-80.00", true, "EUR -80.00")]
+    [InlineData("-80.00", false, "EUR -80.00")]
+    [InlineData(null, false, "EUR 0")]
+    public void Credit_notes_count_as_less_however_their_totals_are_printed(string? total, bool isCreditNote, string sum)
+    {
+        var one = Invoice(FlatForm.Joined) with { IsCreditNote = isCreditNote, Fields = total is null ? ImmutableDictionary<string, string>.Empty : ImmutableDictionary<string, string>.Empty.Add("total", total) };
+        var other = one with { Currency = "GBP", IsCreditNote = false, Fields = ImmutableDictionary<string, string>.Empty.Add("total", "1.50") };
+        var totals = ControlTotals.Of([one, other, other]);
+        Assert.Equal((3, 3, $"{sum}, GBP 3.00"), (totals.Invoices, totals.Rows, string.Join(", ", totals.Sums.Select(entry => $"{entry.Key} {entry.Value.ToString(System.Globalization.CultureInfo.InvariantCulture)}"))));
+    }
 }

@@ -54,6 +54,9 @@ public class TieTests
     [Theory]
     [InlineData("INV 2026/14", "inv-2026-14", true)]
     [InlineData("INV 2026/14", "INV 2026/41", false)]
+    [InlineData("HMD-٤٧١", "HMD-471", true)]
+    [InlineData("ＨＭＤ 471", "hmd471", true)]
+    [InlineData("HMD-471\ud800", "HMD-471", true)]
     public void The_same_number_in_another_spelling_is_seen(string first, string second, bool same) => Assert.Equal(
         same, SeenBefore.Key("Brinewood Chandlery", first) == SeenBefore.Key("BRINEWOOD chandlery", second));
 }

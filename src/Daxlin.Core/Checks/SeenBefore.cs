@@ -1,5 +1,4 @@
 using System.Globalization;
-using System.Text;
 
 namespace Daxlin.Core.Checks;
 
@@ -15,7 +14,13 @@ public static class SeenBefore
     public static Finding ToFinding(string vendor, string invoiceNumber, string other) => Finding.Hold(
         "seen-before", $"{vendor} sent the invoice number {invoiceNumber} before: {other}.", Templates.TradeNames.InvoiceNumber);
 
-    /// <remarks>Digits of any script are the same number: "٤٧١" is "471".</remarks>
-    private static string Squash(string text) => string.Concat(string.Concat(text.Where(c => !char.IsSurrogate(c))).Normalize(NormalizationForm.FormKC)
-        .Where(char.IsLetterOrDigit).Select(c => CharUnicodeInfo.GetDecimalDigitValue(c) is var digit and >= 0 ? (char)('0' + digit) : char.ToUpperInvariant(c)));
+    private static string Squash(string text) => string.Concat(text.Where(char.IsLetterOrDigit).Select(Plain));
+
+    /// <summary>A letter or figure in its plain form: digits of any script and letters as wide as a Chinese one are those that are meant.</summary>
+    /// <example>"٤٧１" is 471.</example>
+    private static char Plain(char c) => CharUnicodeInfo.GetDecimalDigitValue(c) is var digit and >= 0 ? (char)('0' + digit)
+        : char.ToUpperInvariant(c is >= FirstWide and <= LastWide ? (char)(c - FirstWide + '!') : c);
+
+    private const char FirstWide = '\uFF01';
+    private const char LastWide = '\uFF5E';
 }

@@ -6,7 +6,7 @@ namespace Daxlin.Core.Recognition;
 /// beginning of some text that the letters read so far end in; where no letter leads on, the state falls back to the next
 /// shorter one. With "ropes" and "open", "rope" falls back to "ope", so that "ropen" is not missed.
 /// </remarks>
-internal sealed class CueAutomaton
+public sealed class CueAutomaton
 {
     private readonly Dictionary<(int State, char Letter), int> steps = [];
     private readonly List<int> fallback = [0];
@@ -15,6 +15,7 @@ internal sealed class CueAutomaton
     /// <summary>The nearest shorter state at which a text ends; 0 for none.</summary>
     private readonly int[] shorter;
 
+    /// <param name="texts">Each with whom it belongs to; several may belong to one.</param>
     public CueAutomaton(IEnumerable<(string Text, int Owner)> texts)
     {
         foreach (var (text, owner) in texts)

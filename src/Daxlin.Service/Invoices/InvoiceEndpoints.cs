@@ -29,7 +29,7 @@ internal static class InvoiceEndpoints
         if (!await db.Batches.AnyAsync(batch => batch.Id == id, cancel))
             return Problem.NotThere($"batch {id}");
         var rows = db.Invoices.Where(invoice => invoice.BatchId == id)
-            
+
             // In the order in which a clerk looks at them.
             .Select(invoice => new
             {
