@@ -52,8 +52,15 @@ public sealed class ServiceUnderTest : IAsyncDisposable
         return process.ExitCode;
     }
 
-    /// <summary>The most memory that the service itself took so far, in MB: VmHWM, proc(5).</summary>
-    public int HighestMemory => int.Parse(File.ReadLines($"/proc/{process.Id}/status").First(line => line.StartsWith("VmHWM:", StringComparison.Ordinal))
+    /// <summary>The most memory that the service itself took so far, in MB.</summary>
+    public int HighestMemory => HighestMemoryOf(process.Id);
+
+    /// <summary>The same for each of its reading processes that live.</summary>
+    public IEnumerable<int> HighestMemoryOfReaders => Directory.GetDirectories($"/proc/{process.Id}/task")
+        .SelectMany(thread => File.ReadAllText(Path.Combine(thread, "children")).Split(' ', StringSplitOptions.RemoveEmptyEntries)).Select(id => HighestMemoryOf(int.Parse(id, System.Globalization.CultureInfo.InvariantCulture)));
+
+    /// <summary>VmHWM, proc(5).</summary>
+    private static int HighestMemoryOf(int process) => int.Parse(File.ReadLines($"/proc/{process}/status").First(line => line.StartsWith("VmHWM:", StringComparison.Ordinal))
         .Split(' ', StringSplitOptions.RemoveEmptyEntries)[^2], System.Globalization.CultureInfo.InvariantCulture) / 1024;
 
     /// <summary>Runs the service with arguments that it should refuse.</summary>

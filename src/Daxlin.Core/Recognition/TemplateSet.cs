@@ -9,25 +9,33 @@ namespace Daxlin.Core.Recognition;
 /// <summary>Templates that are tried together, with a way to find the few that can recognise a page among thousands.</summary>
 /// <remarks>
 /// One cue that must stand on the invoice, the one with the longest spelling, speaks for each template. All of them are
-/// found in one pass over a page's text, so that 5,000 templates cost hardly more than five; whoever is found is then asked
-/// in full.
+/// found in one pass over a page's text, so that 5,000 templates cost hardly more than five; whoever is found is then read,
+/// if it was not yet, and asked in full.
 /// </remarks>
 [CollectionBuilder(typeof(TemplateSet), nameof(Of))]
 public sealed class TemplateSet : IReadOnlyCollection<Template>
 {
+    private readonly ImmutableArray<Func<Template?>> templates;
     private readonly CueAutomaton automaton;
 
     /// <summary>Templates without a cue that must be there; the reader refuses such, but a program can make one.</summary>
     private readonly ImmutableArray<int> always;
 
     public TemplateSet(IEnumerable<Template> templates)
+        : this(templates.Select(template => (template.Recognise.Must, (Func<Template?>)(() => template))))
     {
-        All = [.. templates];
+    }
+
+    /// <param name="templates">Each with the cues that must stand on its invoices, and how to come by it; null is none.</param>
+    public TemplateSet(IEnumerable<(ImmutableArray<Cue> Must, Func<Template?> Template)> templates)
+    {
+        var entries = templates.ToList();
+        this.templates = [.. entries.Select(entry => entry.Template)];
         var spellings = new List<(string Text, int Template)>();
         var without = ImmutableArray.CreateBuilder<int>();
-        for (var index = 0; index < All.Length; index++)
+        for (var index = 0; index < entries.Count; index++)
         {
-            var cue = All[index].Recognise.Must.MaxBy(cue => cue.Spellings.Min(spelling => spelling.Length));
+            var cue = entries[index].Must.MaxBy(cue => cue.Spellings.Min(spelling => spelling.Length));
             if (cue is null || cue.Spellings.Any(string.IsNullOrWhiteSpace))
                 without.Add(index);
             else
@@ -37,14 +45,11 @@ public sealed class TemplateSet : IReadOnlyCollection<Template>
         always = without.ToImmutable();
     }
 
-    /// <summary>All of them, in the order given.</summary>
-    public ImmutableArray<Template> All { get; }
-
     public static TemplateSet Of(ReadOnlySpan<Template> templates) => new(templates.ToArray());
 
-    public int Count => All.Length;
+    public int Count => templates.Length;
 
-    public IEnumerator<Template> GetEnumerator() => All.AsEnumerable().GetEnumerator();
+    public IEnumerator<Template> GetEnumerator() => templates.Select(template => template()).OfType<Template>().GetEnumerator();
 
     IEnumerator IEnumerable.GetEnumerator() => GetEnumerator();
 
@@ -54,6 +59,6 @@ public sealed class TemplateSet : IReadOnlyCollection<Template>
         var found = new SortedSet<int>(always);
         foreach (var page in pages)
             automaton.Find(page.Squashed.Capitals, found);
-        return found.Select(index => All[index]);
+        return found.Select(index => templates[index]()).OfType<Template>();
     }
 }

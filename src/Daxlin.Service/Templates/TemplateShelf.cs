@@ -44,7 +44,7 @@ public sealed class TemplateShelf(IDbContextFactory<DaxlinDb> databases, DataFol
         var documents = db.Templates
             .Where(row => row.Id <= last && row.Version == db.Templates.Where(other => other.Name == row.Name && other.Id <= last).Max(other => other.Version))
             .OrderBy(row => row.Name)
-            .Select(row => new ShelvedTemplate(row.Version, row.Document))
+            .Select(row => new ShelvedTemplate(row.Name, row.Version, row.Document))
             .AsAsyncEnumerable();
         await JsonSerializer.SerializeAsync(file, documents, cancellationToken: cancel);
         return path;

@@ -4,6 +4,7 @@ using System.Text.Json;
 using System.Text.RegularExpressions;
 using Daxlin.Core;
 using Daxlin.Core.Recognition;
+using Daxlin.Core.Templates;
 using Daxlin.Core.Templates.Json;
 using Daxlin.Reading;
 using Daxlin.Service.Documents;
@@ -23,9 +24,13 @@ internal sealed class ReaderProcess
     /// <summary>The most bytes of one result: some 30,000 item rows. What is more would be the service's memory.</summary>
     private const long LargestResult = 48L << 20;
 
+    /// <summary>So many templates are kept read.</summary>
+    private const int MostRead = 100;
+
     private string shelf = "";
     private TemplateSet templates = [];
     private Dictionary<string, int> versions = [];
+    private readonly Dictionary<string, Template?> read = [];
 
     public static int Run()
     {
@@ -85,19 +90,28 @@ internal sealed class ReaderProcess
         }
     }
 
-    /// <summary>Templates are parsed once for each state of the shelf.</summary>
+    /// <summary>Cues are read once for each state of the shelf, a template when the first page calls it up.</summary>
     private void Load(string file)
     {
         if (file == shelf)
             return;
         using var stream = File.OpenRead(file);
-        var read = JsonSerializer.Deserialize<ImmutableArray<ShelvedTemplate>>(stream)
-            // One that an earlier release saved and this one cannot read keeps none of the others from their work.
-            .Select(shelved => (TemplateReader.Check(shelved.Document).Template, shelved.Version))
-            .Where(entry => entry.Template is not null).ToList();
-        versions = read.ToDictionary(entry => entry.Template!.Name, entry => entry.Version);
-        templates = new TemplateSet(read.Select(entry => entry.Template!));
+        var shelved = JsonSerializer.Deserialize<ImmutableArray<ShelvedTemplate>>(stream);
+        versions = shelved.ToDictionary(one => one.Name, one => one.Version);
+        read.Clear();
+        templates = new TemplateSet(shelved.Select(one => (TemplateReader.MustOf(one.Document), (Func<Template?>)(() => Read(one)))));
         shelf = file;
+    }
+
+    /// <remarks>One that an earlier release saved and this one cannot read keeps none of the others from their work.</remarks>
+    private Template? Read(ShelvedTemplate one)
+    {
+        if (read.TryGetValue(one.Name, out var template))
+            return template;
+        // Patterns take a megabyte a template; those of hundreds of vendors at once would take all that the process may have.
+        if (read.Count >= MostRead)
+            read.Clear();
+        return read[one.Name] = TemplateReader.Check(one.Document).Template;
     }
 
     private static string Shortened(string pattern) => pattern.Length <= 80 ? pattern : pattern[..79] + "…";

@@ -19,4 +19,4 @@ internal sealed record ReadingAnswer(string Code, string Sentence)
 }
 
 /// <summary>One template of the file of all templates.</summary>
-internal sealed record ShelvedTemplate(int Version, string Document);
+internal sealed record ShelvedTemplate(string Name, int Version, string Document);

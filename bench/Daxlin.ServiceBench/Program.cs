@@ -1,0 +1,80 @@
+using System.Diagnostics;
+using System.Globalization;
+using System.Text;
+using Daxlin.Core;
+using Daxlin.Core.Capture;
+using Daxlin.Core.Recognition;
+using Daxlin.Core.Templates.Json;
+using Daxlin.Reading;
+using Daxlin.ServiceBench;
+using Daxlin.Testing;
+using Spectre.Console;
+
+// How fast the service is over HTTP, beside the same capture in one process on the same cores, in one run.
+//   Daxlin.ServiceBench DOCUMENTS INVOICES     documents to capture, invoices in the store for the lists
+var (documents, stored) = (int.Parse(args[0], CultureInfo.InvariantCulture), int.Parse(args[1], CultureInfo.InvariantCulture));
+var files = Directory.GetFiles(Repository.Samples, "*.pdf", SearchOption.AllDirectories).Order(StringComparer.Ordinal).Select(File.ReadAllBytes).ToList();
+var own = Directory.GetFiles(Repository.Samples, "*.template.json", SearchOption.AllDirectories).Select(File.ReadAllText).ToList();
+// What follows the end of a PDF belongs to nothing, and makes each document one of its own.
+var batch = Enumerable.Range(0, documents).Select(index => ($"{index}.pdf", (byte[])[.. files[index % files.Count], .. Encoding.ASCII.GetBytes($"\n%{index}\n")])).ToList();
+
+var table = new Table { Border = TableBorder.Simple };
+table.AddColumns("documents / s", "5 templates", "5,000 templates");
+var (rates, peaks) = (new List<double>(), new List<string>());
+foreach (var templates in new[] { 5, 5000 })
+{
+    await using var service = await ServiceUnderTest.Start();
+    foreach (var document in MadeTemplates.Of(own, templates))
+        await service.SaveTemplate(document);
+    var warm = await service.OpenBatch("Warm");
+    await service.Upload(warm, batch.Take(8).Select(entry => ("warm-" + entry.Item1, (byte[])[.. entry.Item2, (byte)'w'])));
+    await service.UntilDone(warm);
+    var id = await service.OpenBatch("Bench");
+    var watch = Stopwatch.StartNew();
+    foreach (var part in batch.Chunk(25))
+        await service.Upload(id, part);
+    var done = await service.UntilDone(id);
+    rates.Add(documents / watch.Elapsed.TotalSeconds);
+    if ((int)done["documents"]! != documents || (int)done["unreadable"]! > 0)
+        throw new InvalidOperationException($"{done.ToJsonString()} {(await service.Get($"batches/{id}/documents"))[0]!.ToJsonString()}");
+    peaks.Add($"{service.HighestMemory} MB, readers {string.Join(" and ", service.HighestMemoryOfReaders)} MB");
+}
+table.AddRow("service, upload to stored result", Rate(rates[0]), Rate(rates[1]));
+TemplateSet set = [.. own.Select(TemplateReader.Read)];
+_ = Capture(batch.Take(8));
+var yard = Stopwatch.StartNew();
+_ = Capture(batch);
+var inProcess = documents / yard.Elapsed.TotalSeconds;
+table.AddRow("capture in one process, same cores", Rate(inProcess), "");
+table.AddRow("service ÷ in process", (rates[0] / inProcess).ToString("F2", CultureInfo.InvariantCulture), (rates[1] / inProcess).ToString("F2", CultureInfo.InvariantCulture));
+table.AddRow("most memory of the service", peaks[0], peaks[1]);
+AnsiConsole.Write(table);
+
+var lists = new Table { Border = TableBorder.Simple };
+lists.AddColumns($"first part of a list, {stored.ToString("N0", CultureInfo.InvariantCulture)} invoices stored", "ms, median of 9");
+await using (var service = await StoredInvoices.Start(stored))
+{
+    foreach (var path in new[] { "batches", "templates", "posting-runs", "batches/1/invoices", "batches/1/documents" })
+    {
+        var times = new List<double>();
+        for (var round = 0; round < 9; round++)
+        {
+            var watch = Stopwatch.StartNew();
+            _ = await service.Get(path);
+            times.Add(watch.Elapsed.TotalMilliseconds);
+        }
+        lists.AddRow(path, times.Order().ElementAt(4).ToString("F0", CultureInfo.InvariantCulture));
+    }
+}
+AnsiConsole.Write(lists);
+return;
+
+static string Rate(double rate) => rate.ToString("F1", CultureInfo.InvariantCulture);
+
+int Capture(IEnumerable<(string, byte[])> entries)
+{
+    var rows = 0;
+    Parallel.ForEach(entries, new ParallelOptions { MaxDegreeOfParallelism = Environment.ProcessorCount }, entry =>
+        Interlocked.Add(ref rows, InvoicePath.Take(PdfReader.Read(entry.Item2), set, DocumentFacts.Unknown).Sum(taken => taken.Checked?.Captured.Lines.Length ?? 0)));
+    return rows;
+}

@@ -1,0 +1,46 @@
+using System.Globalization;
+using Daxlin.Testing;
+using Microsoft.Data.Sqlite;
+
+namespace Daxlin.ServiceBench;
+
+/// <summary>A service whose store holds as many invoices as wanted, a third of them in one batch.</summary>
+internal static class StoredInvoices
+{
+    private const int Batches = 300;
+
+    public static async Task<ServiceUnderTest> Start(int count)
+    {
+        var empty = await ServiceUnderTest.Start();
+        await empty.SaveTemplates(Repository.Samples);
+        await empty.Terminate();
+        await using (var connection = new SqliteConnection($"Data Source={Path.Combine(empty.Data, "daxlin.db")};Pooling=False"))
+        {
+            await connection.OpenAsync();
+            await using var transaction = await connection.BeginTransactionAsync();
+            for (var batch = 1; batch <= Batches; batch++)
+                await Do(connection, $"INSERT INTO Batches (Id, Name, CreatedAt) VALUES ({batch}, 'Batch {batch}', '2026-11-26 00:00:00')");
+            for (var run = 1; run <= 1000; run++)
+                await Do(connection, $"INSERT INTO PostingRuns (Number, At, \"By\", Invoices, Rows, Sums, File) VALUES ({run}, '2026-11-26 00:00:00', 'bench', 1, 1, '{{}}', '{new string('x', 2000)}')");
+            for (var id = 1; id <= count; id++)
+            {
+                var batch = id % 3 == 0 ? 1 : 2 + id % (Batches - 1);
+                var state = new[] { "Held", "Clear", "Approved", "Posted" }[id % 4];
+                await Do(connection, string.Create(CultureInfo.InvariantCulture, $"INSERT INTO Intakes (Id, BatchId, Sha256, FileName, Size, ReceivedAt, State, Attempts, Pages, InvoiceNumber, ReasonCode, Reason) VALUES ({id}, {batch}, '{id:x64}', 'file-{id * 7919 % 1_000_003}.pdf', 1, '2026-11-26 00:00:00', 'Done', 0, 1, {id}, '', '')"));
+                await Do(connection, string.Create(CultureInfo.InvariantCulture, $"INSERT INTO Invoices (Id, BatchId, IntakeId, FirstPage, LastPage, State, Template, TemplateVersion, Vendor, InvoiceNumber, InvoiceDate, Currency, Total, SeenKey, IsCreditNote, Lines, Findings, FirstFinding, Record, CapturedAt, Revision) VALUES ({id}, {batch}, {id}, 1, 1, '{state}', 't', 1, 'Vendor', 'N-{id}', '2026-11-26', 'EUR', '1.00', 'V|{id}', 0, 1, 0, '', '{new string('x', 3000)}', '2026-11-26 00:00:00', 1)"));
+            }
+            await transaction.CommitAsync();
+        }
+        // A folder with a database may lack documents, not the other way round.
+        return await ServiceUnderTest.Start(empty.Data);
+    }
+
+    private static async Task Do(SqliteConnection connection, string statement)
+    {
+        await using var command = connection.CreateCommand();
+#pragma warning disable CA2100 // Numbers of this file only.
+        command.CommandText = statement;
+#pragma warning restore CA2100
+        await command.ExecuteNonQueryAsync();
+    }
+}
