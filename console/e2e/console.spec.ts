@@ -235,7 +235,10 @@ test("files dropped on a batch are taken in", async ({ page, request }) => {
   await expect(page.getByRole("cell", { name: "dropped.pdf" })).toBeVisible();
 });
 
-test("a decision is bound to what was shown, and says so when that has changed", async ({ page, request }) => {
+test("a decision is bound to what was shown, and says so when that has changed", async ({
+  page,
+  request,
+}) => {
   const id = await idOf(request, "port-ellery-galley-06.pdf");
   const { revision } = await (await request.get(`/api/v1/invoices/${id}`)).json();
   await page.goto(`/invoices/${id}`);
@@ -257,7 +260,9 @@ test("a full disk is told on every page until there is room", async ({ page }) =
   let isWell = false;
   const sentence = "The disk of the data folder is full: nothing was taken in and nothing was changed.";
   await page.route("**/api/v1/state", (route) =>
-    route.fulfill({ json: isWell ? { isWell, code: "", sentence: "" } : { isWell, code: "disk-full", sentence } }),
+    route.fulfill({
+      json: isWell ? { isWell, code: "", sentence: "" } : { isWell, code: "disk-full", sentence },
+    }),
   );
   await page.goto("/batches/1");
   await expect(page.getByRole("alert")).toContainText(sentence);

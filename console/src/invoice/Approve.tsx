@@ -30,8 +30,13 @@ export function Approve({ invoice }: { invoice: Invoice }) {
     },
     onError: (error) => {
       // A clear invoice can still be refused: the same number may have been approved meanwhile.
-      if ((error as { code?: string }).code === "seen-before") {
+      const { code } = error as { code?: string };
+      if (code === "seen-before") {
         asking.open();
+      }
+      // What it has become is shown beside the sentence that says so.
+      if (code === "changed-since") {
+        queries.invalidateQueries({ queryKey: ask.invoice(invoice.id).queryKey });
       }
     },
   });

@@ -23,7 +23,7 @@ export function PrintedPages({ invoice, chosen, choose }: Props) {
     <section className="printed" ref={frame} aria-label="The printed invoice">
       {error && (
         <div className="note failed" role="alert">
-          The page cannot be drawn: {error.message}{" "}
+          {error.message}{" "}
           <a href={`/api/v1/documents/${invoice.document.sha256}`} download={invoice.document.file}>
             Save the file
           </a>

@@ -27,6 +27,11 @@ export function SetAside({ invoice }: { invoice: Invoice }) {
       // A double that this one held may be clear now, in whichever batch it is.
       queries.invalidateQueries();
     },
+    onError: (error) => {
+      if ((error as { code?: string }).code === "changed-since") {
+        queries.invalidateQueries({ queryKey: ask.invoice(invoice.id).queryKey });
+      }
+    },
   });
   if (!["held", "clear", "unplaced"].includes(invoice.state)) {
     return null;

@@ -1,6 +1,7 @@
 import { GlobalWorkerOptions, getDocument, type PDFDocumentProxy, type PDFPageProxy } from "pdfjs-dist";
 import workerUrl from "pdfjs-dist/build/pdf.worker.min.mjs?url";
 import { useEffect, useState } from "react";
+import { refusalOf } from "../api/client";
 
 GlobalWorkerOptions.workerSrc = workerUrl;
 
@@ -34,7 +35,8 @@ export function usePdf(sha256: string): { pdf?: Pdf; error?: Error } {
           setState({ pdf: { document, pages } });
         }
       })
-      .catch((error: Error) => {
+      .catch(async () => {
+        const error = await whyNot(sha256);
         if (!isGone) {
           setState({ error });
         }
@@ -45,4 +47,16 @@ export function usePdf(sha256: string): { pdf?: Pdf; error?: Error } {
     };
   }, [sha256]);
   return state;
+}
+
+/** Why a document cannot be drawn, in the service's words: its bytes may be lost or altered on the disk. */
+async function whyNot(sha256: string): Promise<Error> {
+  try {
+    const answer = await fetch(`/api/v1/documents/${sha256}`);
+    return answer.ok
+      ? new Error("The page cannot be drawn by this browser; what was captured from it stands beside.")
+      : refusalOf(await answer.json(), answer.status);
+  } catch {
+    return new Error("The Daxlin service does not answer. Is it still running on this machine?");
+  }
 }

@@ -9,8 +9,10 @@ export function Shell() {
   return (
     <TrailProvider>
       <div className="shell">
-        <Bar />
-        <Trouble />
+        <div>
+          <Bar />
+          <Trouble />
+        </div>
         <Outlet />
       </div>
     </TrailProvider>

@@ -23,7 +23,7 @@ internal static class CheckCommand
                 Terminal.Line($"{Shown.Text(fault!["file"])}: {Shown.Text(fault["sentence"])}");
             Terminal.Line(faults.Count == 0
                 ? $"All is there in {Shown.Text(found["data"])}: the database and {Shown.Text(found["documents"])} documents, byte for byte."
-                : $"{faults.Count} of {Shown.Text(found["documents"])} documents and the database need a look in {Shown.Text(found["data"])}.");
+                : $"{(faults.Count == 1 ? "One fault" : $"{faults.Count} faults")} among the database and {Shown.Text(found["documents"])} documents in {Shown.Text(found["data"])}.");
         });
         return faults.Count == 0 ? ExitCodes.Done : ExitCodes.SomethingToLookAt;
     }

@@ -108,7 +108,9 @@ internal static class PostingCommands
         return ExitCodes.Done;
     }
 
-    private static string Totals(JsonNode run) => $"{Shown.Text(run["invoices"])} invoices, {Shown.Text(run["rows"])} rows, {Sums(run)}";
+    private static string Totals(JsonNode run) => $"{Count(run["invoices"], "invoice")}, {Count(run["rows"], "row")}, {Sums(run)}";
+
+    private static string Count(JsonNode? count, string what) => Shown.Number(count) == 1 ? $"1 {what}" : $"{Shown.Text(count)} {what}s";
 
     private static string Sums(JsonNode run) =>
         string.Join(" and ", run["sums"]!.AsObject().Select(sum => Shown.Amount(Shown.Text(sum.Value), sum.Key)));
