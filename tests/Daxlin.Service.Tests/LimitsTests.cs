@@ -22,4 +22,40 @@ public class LimitsTests
             Assert.True((string?)document!["state"] == "done" || ((string?)document["reason"])!.EndsWith('.'), document.ToJsonString()));
         Assert.True(service.HighestMemory < 300, $"the service took {service.HighestMemory} MB");
     }
+
+    [Fact]
+    public async Task A_pattern_that_takes_too_long_is_named_with_its_key_and_holds_nothing_else_up()
+    {
+        await using var service = await ServiceUnderTest.Start();
+        var (status, saved) = await service.SaveTemplate("""
+            {
+              "name": "slow", "vendor": "Slow & Sons", "reads": { "currency": "EUR", "dates": "day-first", "decimal": ".", "grouping": "," },
+              "recognise": { "must": ["Slow and Sons"] },
+              "fields": { "invoiceNumber": { "where": { "matching": "(?<!z)(([a-z]+)+)+!(?<=!)" } }, "total": { "where": { "beside": "Total" } } }
+            }
+            """);
+        Assert.True(status == 201, saved.ToJsonString());
+        await service.SaveTemplates(Path.Combine(Repository.Samples, "port-ellery-galley"));
+        var batch = await service.OpenBatch("November");
+        await service.Upload(batch,
+            ("slow.pdf", TinyPdf.OnePage(TinyPdf.Text((50, 800, "Slow and Sons"), (50, 780, new string('a', 80)), (50, 700, "Total"), (450, 700, "1.00")))),
+            ("good.pdf", File.ReadAllBytes(Path.Combine(Repository.Samples, "port-ellery-galley", "port-ellery-galley-01.pdf"))));
+        Assert.Equal(1, (int)(await service.UntilDone(batch))["invoices"]!["clear"]!);
+        var slow = (await service.Get($"batches/{batch}/documents")).AsArray().Single(one => (string?)one!["file"] == "slow.pdf")!;
+        Assert.Equal("pattern-slow", (string?)slow["reasonCode"]);
+        Assert.StartsWith("A pattern took too long on this document and was given up: fields.invoiceNumber.where.matching of the template slow, (?<!z)", (string?)slow["reason"], StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData(40, 60)]
+    [InlineData(400, 30)]
+    public async Task A_page_as_dense_as_none_is_printed_is_captured_within_the_limits(int lines, int words)
+    {
+        await using var service = await ServiceUnderTest.Start();
+        await service.SaveTemplates(Path.Combine(Repository.Samples, "port-ellery-galley"));
+        var batch = await service.OpenBatch("November");
+        var text = Enumerable.Range(0, lines).SelectMany(line => Enumerable.Range(0, words).Select(word => (30 + word * 9, 820 - line * 2, (char)('a' + (line + word) % 26) + "")));
+        await service.Upload(batch, ("dense.pdf", TinyPdf.OnePage(TinyPdf.Text([(30, 830, "Port Ellery Galley Supplies"), .. text]))));
+        Assert.Equal((1, 0), ((int)(await service.UntilDone(batch))["documents"]!, (int)(await service.Get($"batches/{batch}"))["unreadable"]!));
+    }
 }

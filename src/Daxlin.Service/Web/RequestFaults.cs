@@ -13,13 +13,16 @@ namespace Daxlin.Service.Web;
 /// Sentences of libraries never leave the service: they name types and say nothing to a clerk. <c>{"batchId": 26}</c>
 /// becomes "The request has a key “batchId” that is not known here; known are all, batch."
 /// </remarks>
-internal sealed class RequestFaults(IOptions<JsonOptions> json, ILogger<RequestFaults> log) : IExceptionHandler
+internal sealed class RequestFaults(IOptions<JsonOptions> json, StorageState storage, ILogger<RequestFaults> log) : IExceptionHandler
 {
     public async ValueTask<bool> TryHandleAsync(HttpContext httpContext, Exception exception, CancellationToken cancellationToken)
     {
         if (httpContext.RequestAborted.IsCancellationRequested)
             return true;
         var (status, code, sentence) = Of(httpContext, exception);
+        // What a request came upon does not go by itself; /health and the console say so from now on.
+        if (code is "database-damaged" or "disk-faulty")
+            storage.Report(code, sentence);
         if (status >= StatusCodes.Status500InternalServerError)
             log.LogError(exception, "{Method} {Path} failed", httpContext.Request.Method, httpContext.Request.Path);
         await Problem.Of(status, code, sentence).ExecuteAsync(httpContext);
@@ -33,7 +36,7 @@ internal sealed class RequestFaults(IOptions<JsonOptions> json, ILogger<RequestF
         BadHttpRequestException => (StatusCodes.Status400BadRequest, "request-faulty", "The request is not complete or not well formed."),
         JsonException fault => (StatusCodes.Status400BadRequest, "json-faulty", SentenceOf(fault, TypeOf(context))),
         InvalidDataException => (StatusCodes.Status400BadRequest, "form-faulty", "The form is not well formed: its parts or their boundary cannot be made out."),
-        _ when StorageFaults.Of(exception) is { } storage => (storage.Status, storage.Code, storage.Sentence),
+        _ when StorageFaults.Of(exception) is { } fault => fault,
         IOException when context.Request.HasFormContentType => (StatusCodes.Status400BadRequest, "cut-off", "The upload ended before it was whole; send it again."),
         _ => Problem.OfStatus(StatusCodes.Status500InternalServerError),
     };

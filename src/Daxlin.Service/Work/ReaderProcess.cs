@@ -30,7 +30,7 @@ internal sealed class ReaderProcess
     private string shelf = "";
     private TemplateSet templates = [];
     private Dictionary<string, int> versions = [];
-    private readonly Dictionary<string, Template?> read = [];
+    private readonly Dictionary<string, (string Document, Template? Template)> read = [];
 
     public static int Run()
     {
@@ -71,7 +71,7 @@ internal sealed class ReaderProcess
         }
         catch (RegexMatchTimeoutException error)
         {
-            return new("pattern-slow", $"A pattern of a template took too long on this document and was given up: {Shortened(error.Pattern)}. Write it without nested repeats.");
+            return new("pattern-slow", $"A pattern took too long on this document and was given up: {PlaceOf(error.Pattern)}. Write it without nested repeats.");
         }
         catch (OutOfMemoryException)
         {
@@ -106,12 +106,25 @@ internal sealed class ReaderProcess
     /// <remarks>One that an earlier release saved and this one cannot read keeps none of the others from their work.</remarks>
     private Template? Read(ShelvedTemplate one)
     {
-        if (read.TryGetValue(one.Name, out var template))
-            return template;
+        if (read.TryGetValue(one.Name, out var kept))
+            return kept.Template;
         // Patterns take a megabyte a template; those of hundreds of vendors at once would take all that the process may have.
         if (read.Count >= MostRead)
             read.Clear();
-        return read[one.Name] = TemplateReader.Check(one.Document).Template;
+        var template = TemplateReader.Check(one.Document).Template;
+        read[one.Name] = (one.Document, template);
+        return template;
+    }
+
+    /// <summary>The template and the key that a pattern stands at.</summary>
+    private string PlaceOf(string pattern)
+    {
+        foreach (var (name, (document, _)) in read)
+        {
+            if (TemplateReader.KeyOf(document, pattern) is { } key)
+                return $"{key} of the template {name}, {Shortened(pattern)}";
+        }
+        return Shortened(pattern);
     }
 
     private static string Shortened(string pattern) => pattern.Length <= 80 ? pattern : pattern[..79] + "…";

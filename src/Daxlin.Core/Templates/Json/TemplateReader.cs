@@ -44,6 +44,22 @@ public static partial class TemplateReader
         }
     }
 
+    /// <summary>The key at which a text stands in a template document, <c>fields.note.where.matching</c>; null if it stands nowhere.</summary>
+    public static string? KeyOf(string json, string text)
+    {
+        try
+        {
+            return Find(JsonPlaceReader.Read(json));
+        }
+        catch (TemplateFaultException)
+        {
+            return null;
+        }
+
+        string? Find(JsonPlace place) => place.Text == text ? place.Path
+            : place.Members.Select(member => member.Value).Concat(place.Items).Select(Find).FirstOrDefault(found => found is not null);
+    }
+
     private static Template Read(string json, FaultList faults)
     {
         if (json.Length > LongestDocument)
