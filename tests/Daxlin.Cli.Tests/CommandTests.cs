@@ -164,6 +164,70 @@ public sealed class CommandTests : IDisposable
     }
 
     [Fact]
+    public async Task An_approval_is_bound_to_what_was_printed_last()
+    {
+        await using var service = await ServiceUnderTest.Start();
+        var galley = Path.Combine(Repository.Samples, "port-ellery-galley");
+        await service.SaveTemplates(galley);
+        await Client.Run(service.Address, "batch", "add", "November", Path.Combine(galley, "port-ellery-galley-01.pdf"), Path.Combine(galley, "port-ellery-galley-02.pdf"), "--wait");
+        Assert.Equal(0, (await Client.Run(service.Address, "invoice", "show", "1")).ExitCode);
+        var document = await File.ReadAllTextAsync(Assert.Single(Directory.GetFiles(galley, "*.template.json")));
+        await service.SaveTemplate(document.Replace("\"beside\": \"To pay\"", "\"beside\": \"Goods in all\"", StringComparison.Ordinal));
+        await Client.Run(service.Address, "batch", "recapture", "1", "--wait");
+        var (code, _, error) = await Client.Run(service.Address, "invoice", "approve", "1", "--despite", "It was right when I looked.");
+        Assert.Equal(3, code);
+        Assert.Contains("Invoice 1 is not as it was shown: it was captured again by the template port-ellery-standard, version 2", error, StringComparison.Ordinal);
+        // Looked at again, or never shown, it is decided on as it is.
+        await Client.Run(service.Address, "invoice", "show", "1");
+        Assert.Equal(0, (await Client.Run(service.Address, "invoice", "approve", "1", "2", "--despite", "It is right as it is now.")).ExitCode);
+    }
+
+    [Fact]
+    public async Task Nothing_that_a_document_holds_reaches_the_terminal_as_a_command()
+    {
+        await using var service = await ServiceUnderTest.Start();
+        await service.SaveTemplates(Path.Combine(Repository.Samples, "port-ellery-galley"));
+        var batch = await service.OpenBatch("November");
+        await service.Upload(batch, ("evil.pdf", TinyPdf.OnePage(TinyPdf.Text((50, 800, "Port Ellery Galley Supplies"), (50, 700, "Invoice"), (120, 700, "PE\u001b[2J\u0007-1"), (50, 680, "To pay"), (120, 680, "1.00")))));
+        await service.UntilDone(batch);
+        foreach (var arguments in new string[][] { ["batch", "show", "1"], ["invoice", "show", "1"], ["invoice", "approve", "1"] })
+        {
+            var (_, said, error) = await Client.Run(service.Address, arguments);
+            Assert.DoesNotContain(said + error, character => char.IsControl(character) && character is not ('\n' or '\r'));
+        }
+    }
+
+    [Fact]
+    public async Task A_data_folder_is_looked_through_without_a_running_service()
+    {
+        var service = await ServiceUnderTest.Start();
+        var batch = await service.OpenBatch("November");
+        await service.Upload(batch, ("one.pdf", "no PDF"u8.ToArray()), ("two.pdf", "none either"u8.ToArray()), ("three.pdf", "nor this"u8.ToArray()));
+        await service.UntilDone(batch);
+        Assert.Equal((0, $"All is there in {service.Data}: the database and 3 documents, byte for byte."), await Check());
+        await service.Terminate();
+        var documents = Directory.GetFiles(Path.Combine(service.Data, "documents"), "*", SearchOption.AllDirectories).Order(StringComparer.Ordinal).ToList();
+        File.Delete(documents[0]);
+        await File.AppendAllTextAsync(documents[1], "!");
+        var (code, said) = await Check();
+        Assert.Equal(1, code);
+        Assert.Contains("are missing in the data folder", said, StringComparison.Ordinal);
+        Assert.Contains("are not those that were taken in", said, StringComparison.Ordinal);
+        Assert.EndsWith($"2 faults among the database and 3 documents in {service.Data}.", said, StringComparison.Ordinal);
+        await File.WriteAllTextAsync(Path.Combine(service.Data, "daxlin.db"), "garbage");
+        (code, said) = await Check();
+        Assert.Equal(1, code);
+        Assert.Contains("The database is damaged", said, StringComparison.Ordinal);
+        await service.DisposeAsync();
+
+        async Task<(int, string)> Check()
+        {
+            var (exit, output, error) = await Client.Run(null, "check", "--data", service.Data);
+            return (exit, string.Join(' ', (output + error).Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries)));
+        }
+    }
+
+    [Fact]
     public async Task What_cannot_be_done_is_said_in_a_sentence_with_its_exit_code()
     {
         await using var service = await ServiceUnderTest.Start();
