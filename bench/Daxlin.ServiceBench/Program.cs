@@ -11,12 +11,12 @@ using Daxlin.Testing;
 using Spectre.Console;
 
 // How fast the service is over HTTP, beside the same capture in one process on the same cores, in one run.
-//   Daxlin.ServiceBench DOCUMENTS INVOICES     documents to capture, invoices in the store for the lists
-var (documents, stored) = (int.Parse(args[0], CultureInfo.InvariantCulture), int.Parse(args[1], CultureInfo.InvariantCulture));
-var files = Directory.GetFiles(Repository.Samples, "*.pdf", SearchOption.AllDirectories).Order(StringComparer.Ordinal).Select(File.ReadAllBytes).ToList();
+//   Daxlin.ServiceBench FOLDER INVOICES     made invoices of the demo's vendors to capture, invoices in the store for the lists
+var stored = int.Parse(args[1], CultureInfo.InvariantCulture);
 var own = Directory.GetFiles(Repository.Samples, "*.template.json", SearchOption.AllDirectories).Select(File.ReadAllText).ToList();
-// What follows the end of a PDF belongs to nothing, and makes each document one of its own.
-var batch = Enumerable.Range(0, documents).Select(index => ($"{index}.pdf", (byte[])[.. files[index % files.Count], .. Encoding.ASCII.GetBytes($"\n%{index}\n")])).ToList();
+var batch = Directory.GetFiles(args[0], "*.pdf", SearchOption.AllDirectories).Order(StringComparer.Ordinal)
+    .Select(file => (Path.GetFileName(file), File.ReadAllBytes(file))).ToList();
+var documents = batch.Count;
 
 var table = new Table { Border = TableBorder.Simple };
 table.AddColumns("documents / s", "5 templates", "5,000 templates");
@@ -27,7 +27,7 @@ foreach (var templates in new[] { 5, 5000 })
     foreach (var document in MadeTemplates.Of(own, templates))
         await service.SaveTemplate(document);
     var warm = await service.OpenBatch("Warm");
-    await service.Upload(warm, batch.Take(8).Select(entry => ("warm-" + entry.Item1, (byte[])[.. entry.Item2, (byte)'w'])));
+    await service.Upload(warm, Directory.GetFiles(Repository.Samples, "*.pdf", SearchOption.AllDirectories).Select(file => (Path.GetFileName(file), File.ReadAllBytes(file))));
     await service.UntilDone(warm);
     var id = await service.OpenBatch("Bench");
     var watch = Stopwatch.StartNew();

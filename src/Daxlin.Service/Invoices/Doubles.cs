@@ -49,6 +49,9 @@ internal static class Doubles
 
     private static void SetFinding(Invoice row, Finding? finding)
     {
+        // Most invoices come once, and a long record takes milliseconds to read.
+        if (finding is null && !row.Record.Contains($"\"{Code}\"", StringComparison.Ordinal))
+            return;
         var record = InvoiceRecords.FromJson(row.Record);
         var others = record.Findings.RemoveAll(one => one.Code == Code);
         var findings = finding is null ? others : others.Insert(0, InvoiceRecords.Of(finding));
