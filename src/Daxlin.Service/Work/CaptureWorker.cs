@@ -59,6 +59,12 @@ public sealed class CaptureWorker(
             queue.Add(batch, intake);
             return;
         }
+        if (StorageFaults.Of(error) is { Code: "database-busy" })
+        {
+            // SQLite has waited already as long as it does; another program's lock passes.
+            queue.Add(batch, intake);
+            return;
+        }
         log.LogError(error, "Capturing the document of intake {Intake} failed", intake);
         if (StorageFaults.Of(error) is var (_, code, sentence))
         {
