@@ -1,7 +1,8 @@
 import { Button, Modal, Textarea } from "@mantine/core";
 import type { ReactNode } from "react";
 
-const SHORTEST_REASON = 5;
+/** As the service counts: dots and blanks say nothing to who reads the record later. */
+const FEWEST_LETTERS = 5;
 
 interface Props {
   title: string;
@@ -40,7 +41,7 @@ export function AskReason(props: Props) {
         </Button>
         <Button
           size="xs"
-          disabled={reason.trim().length < SHORTEST_REASON}
+          disabled={(reason.match(/\p{L}/gu)?.length ?? 0) < FEWEST_LETTERS}
           loading={act.isPending}
           onClick={act.mutate}
         >

@@ -43,7 +43,7 @@ internal static class Unproved
     }
 
     private static bool IsNumber(CapturedValue value) =>
-        value.Number is not null && value.Kind is ValueKind.Money or ValueKind.Number or ValueKind.Price or ValueKind.Percent or ValueKind.Whole;
+        value.Number is not null && value.Kind.IsFigure();
 
     /// <summary>Says that an invoice is held for such a number: money always is, unless the template lets it pass.</summary>
     public static bool Holds(CapturedValue value, bool mayPass) =>

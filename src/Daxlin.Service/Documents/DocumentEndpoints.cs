@@ -70,7 +70,7 @@ internal static class DocumentEndpoints
         }
         catch (ReaderDiedException)
         {
-            return Problem.Of(StatusCodes.Status422UnprocessableEntity, "damaged", "The document is built so that reading it never ends or takes all memory.");
+            return Problem.Of(StatusCodes.Status422UnprocessableEntity, ReaderDiedException.Code, ReaderDiedException.Sentence);
         }
     }
 

@@ -58,13 +58,19 @@ public sealed class DocumentStore(DataFolder folder)
         {
             await using var file = File.OpenRead(PathOf(sha256));
             return Convert.ToHexStringLower(await SHA256.HashDataAsync(file, cancel)) == sha256 ? null
-                : (Altered, $"The bytes of this document in the data folder are not those that were taken in (documents/{sha256[..2]}/{sha256[..8]}…). Take the file in again to mend it.");
+                : FaultAltered(sha256);
         }
         catch (Exception error) when (error is FileNotFoundException or DirectoryNotFoundException)
         {
-            return (Missing, $"The bytes of this document are missing in the data folder (documents/{sha256[..2]}/{sha256[..8]}…). Take the file in again to mend it.");
+            return FaultMissing(sha256);
         }
     }
+
+    internal static (string Code, string Sentence) FaultAltered(string sha256) =>
+        (Altered, $"The bytes of this document in the data folder are not those that were taken in (documents/{sha256[..2]}/{sha256[..8]}…). Take the file in again to mend it.");
+
+    internal static (string Code, string Sentence) FaultMissing(string sha256) =>
+        (Missing, $"The bytes of this document are missing in the data folder (documents/{sha256[..2]}/{sha256[..8]}…). Take the file in again to mend it.");
 
     /// <summary>Says that a text is a hash and not, say, a path.</summary>
     public static bool IsHash(string text) => text.Length == 64 && text.All(c => char.IsAsciiDigit(c) || c is >= 'a' and <= 'f');

@@ -31,7 +31,7 @@ public sealed class DocumentCapture(
             }
             catch (ReaderDiedException)
             {
-                await SetAside(intakeId, "damaged", "The document is built so that reading it never ends or takes all memory; it was set aside.", cancel);
+                await SetAside(intakeId, ReaderDiedException.Code, ReaderDiedException.Sentence, cancel);
             }
         }
     }

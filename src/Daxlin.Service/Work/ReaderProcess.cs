@@ -47,7 +47,7 @@ internal sealed class ReaderProcess
         {
             var bytes = File.ReadAllBytes(task.Document);
             if (Convert.ToHexStringLower(SHA256.HashData(bytes)) != task.Sha256)
-                return new(DocumentStore.Altered, "The bytes of this document in the data folder are not those that were taken in. Take the file in again to mend it.");
+                return Refused(DocumentStore.FaultAltered(task.Sha256));
             var pages = PdfReader.Read(bytes);
             using var result = new FileStream(task.Result, FileMode.Create, FileAccess.Write);
             if (task.Facts is null)
@@ -67,7 +67,7 @@ internal sealed class ReaderProcess
         }
         catch (Exception error) when (error is FileNotFoundException or DirectoryNotFoundException)
         {
-            return new(DocumentStore.Missing, "The bytes of this document are missing in the data folder. Take the file in again to mend it.");
+            return Refused(DocumentStore.FaultMissing(task.Sha256));
         }
         catch (RegexMatchTimeoutException error)
         {
@@ -126,6 +126,8 @@ internal sealed class ReaderProcess
         }
         return Shortened(pattern);
     }
+
+    private static ReadingAnswer Refused((string Code, string Sentence) fault) => new(fault.Code, fault.Sentence);
 
     private static string Shortened(string pattern) => pattern.Length <= 80 ? pattern : pattern[..79] + "…";
 }

@@ -46,7 +46,7 @@ internal sealed class PlaceDoubts
             var words = line.Cut[column];
             if (column > 0 && line.Cut.Has(column - 1) && IsCutWithin(line.Cut[column - 1][^1], words[0]))
                 AddCut(line, row, line.Cut[column - 1][^1], words[0]);
-            if (line.Cutter.RuleOf(column) is not { } rule || !IsNumber(rule.Kind))
+            if (line.Cutter.RuleOf(column) is not { } rule || !rule.Kind.IsFigure())
                 continue;
             foreach (var word in words)
             {
@@ -105,9 +105,6 @@ internal sealed class PlaceDoubts
 
     private string Where(BlockLine line, int row) =>
         string.Create(CultureInfo.InvariantCulture, $"on page {line.Page}, row {row} of the block {block.Name},");
-
-    private static bool IsNumber(ValueKind kind) =>
-        kind is ValueKind.Whole or ValueKind.Number or ValueKind.Price or ValueKind.Money or ValueKind.Percent;
 
     private sealed record Figure(BlockLine Line, int Row, string Column, Word Word);
 }
