@@ -20,7 +20,7 @@ var documents = batch.Count;
 
 var table = new Table { Border = TableBorder.Simple };
 table.AddColumns("documents / s", "5 templates", "5,000 templates");
-var (rates, peaks) = (new List<double>(), new List<string>());
+var (rates, peaks, times) = (new List<double>(), new List<string>(), new List<string>());
 foreach (var templates in new[] { 5, 5000 })
 {
     await using var service = await ServiceUnderTest.Start();
@@ -30,6 +30,7 @@ foreach (var templates in new[] { 5, 5000 })
     await service.Upload(warm, Directory.GetFiles(Repository.Samples, "*.pdf", SearchOption.AllDirectories).Select(file => (Path.GetFileName(file), File.ReadAllBytes(file))));
     await service.UntilDone(warm);
     var id = await service.OpenBatch("Bench");
+    var (before, readersBefore, ownBefore) = (service.ProcessorTime, service.ProcessorTimeOfReaders, Environment.CpuUsage.TotalTime);
     var watch = Stopwatch.StartNew();
     foreach (var part in batch.Chunk(25))
         await service.Upload(id, part);
@@ -37,16 +38,18 @@ foreach (var templates in new[] { 5, 5000 })
     rates.Add(documents / watch.Elapsed.TotalSeconds);
     if ((int)done["documents"]! != documents || (int)done["unreadable"]! > 0)
         throw new InvalidOperationException($"{done.ToJsonString()} {(await service.Get($"batches/{id}/documents"))[0]!.ToJsonString()}");
+    times.Add(string.Create(CultureInfo.InvariantCulture, $"service {PerDocument(service.ProcessorTime - before)}, readers {PerDocument(service.ProcessorTimeOfReaders - readersBefore)}, uploading {PerDocument(Environment.CpuUsage.TotalTime - ownBefore)}"));
     peaks.Add($"{service.HighestMemory} MB, readers {string.Join(" and ", service.HighestMemoryOfReaders)} MB");
 }
 table.AddRow("service, upload to stored result", Rate(rates[0]), Rate(rates[1]));
 TemplateSet set = [.. own.Select(TemplateReader.Read)];
 _ = Capture(batch.Take(8));
-var yard = Stopwatch.StartNew();
+var (yard, yardBefore) = (Stopwatch.StartNew(), Environment.CpuUsage.TotalTime);
 _ = Capture(batch);
 var inProcess = documents / yard.Elapsed.TotalSeconds;
-table.AddRow("capture in one process, same cores", Rate(inProcess), "");
+table.AddRow("capture in one process, same cores", Rate(inProcess), string.Create(CultureInfo.InvariantCulture, $"{PerDocument(Environment.CpuUsage.TotalTime - yardBefore)} ms a document"));
 table.AddRow("service ÷ in process", (rates[0] / inProcess).ToString("F2", CultureInfo.InvariantCulture), (rates[1] / inProcess).ToString("F2", CultureInfo.InvariantCulture));
+table.AddRow("processor time, ms a document", times[0], times[1]);
 table.AddRow("most memory of the service", peaks[0], peaks[1]);
 AnsiConsole.Write(table);
 
@@ -56,18 +59,20 @@ await using (var service = await StoredInvoices.Start(stored))
 {
     foreach (var path in new[] { "batches", "templates", "posting-runs", "batches/1/invoices", "batches/1/documents" })
     {
-        var times = new List<double>();
+        var answers = new List<double>();
         for (var round = 0; round < 9; round++)
         {
             var watch = Stopwatch.StartNew();
             _ = await service.Get(path);
-            times.Add(watch.Elapsed.TotalMilliseconds);
+            answers.Add(watch.Elapsed.TotalMilliseconds);
         }
-        lists.AddRow(path, times.Order().ElementAt(4).ToString("F0", CultureInfo.InvariantCulture));
+        lists.AddRow(path, answers.Order().ElementAt(4).ToString("F0", CultureInfo.InvariantCulture));
     }
 }
 AnsiConsole.Write(lists);
 return;
+
+double PerDocument(TimeSpan time) => Math.Round(time.TotalMilliseconds / documents, 1);
 
 static string Rate(double rate) => rate.ToString("F1", CultureInfo.InvariantCulture);
 

@@ -56,8 +56,23 @@ public sealed class ServiceUnderTest : IAsyncDisposable
     public int HighestMemory => HighestMemoryOf(process.Id);
 
     /// <summary>The same for each of its reading processes that live.</summary>
-    public IEnumerable<int> HighestMemoryOfReaders => Directory.GetDirectories($"/proc/{process.Id}/task")
-        .SelectMany(thread => File.ReadAllText(Path.Combine(thread, "children")).Split(' ', StringSplitOptions.RemoveEmptyEntries)).Select(id => HighestMemoryOf(int.Parse(id, System.Globalization.CultureInfo.InvariantCulture)));
+    public IEnumerable<int> HighestMemoryOfReaders => Readers.Select(HighestMemoryOf);
+
+    /// <summary>The processor time that the service itself took so far.</summary>
+    public TimeSpan ProcessorTime => ProcessorTimeOf(process.Id);
+
+    /// <summary>The same for all its reading processes that live.</summary>
+    public TimeSpan ProcessorTimeOfReaders => Readers.Aggregate(TimeSpan.Zero, (sum, id) => sum + ProcessorTimeOf(id));
+
+    private IEnumerable<int> Readers => Directory.GetDirectories($"/proc/{process.Id}/task")
+        .SelectMany(thread => File.ReadAllText(Path.Combine(thread, "children")).Split(' ', StringSplitOptions.RemoveEmptyEntries))
+        .Select(id => int.Parse(id, System.Globalization.CultureInfo.InvariantCulture));
+
+    private static TimeSpan ProcessorTimeOf(int id)
+    {
+        using var process = Process.GetProcessById(id);
+        return process.TotalProcessorTime;
+    }
 
     /// <summary>VmHWM, proc(5).</summary>
     private static int HighestMemoryOf(int process) => int.Parse(File.ReadLines($"/proc/{process}/status").First(line => line.StartsWith("VmHWM:", StringComparison.Ordinal))

@@ -20,6 +20,15 @@ internal static class BatchEndpoints
 
     private const int LongestName = 100;
 
+    /// <summary>
+    /// So many files of an upload are written at once and taken in by one transaction: waiting for the disk is most of an
+    /// upload's time, and the first of two thousand should not wait for the last to be captured.
+    /// </summary>
+    private const int FilesAtOnce = 16;
+
+    /// <summary>Progress shows no oftener than this; a person sees no more.</summary>
+    private static readonly TimeSpan BetweenEvents = TimeSpan.FromMilliseconds(100);
+
     public static void Map(RouteGroupBuilder api)
     {
         var batches = api.MapGroup("/batches").WithTags("Batches");
@@ -109,63 +118,85 @@ internal static class BatchEndpoints
             return TooLarge();
         }
         var taken = new List<FileTaken>();
-        foreach (var file in files)
+        foreach (var some in files.Chunk(FilesAtOnce))
         {
-            var name = FileName.Of(file.FileName);
-            try
-            {
-                await using var content = file.OpenReadStream();
-                var (sha256, size) = await documents.Keep(content, cancel);
-                taken.Add(await TakeIn(id, name, sha256, size, db, turn, queue, clock, cancel));
-            }
-            catch (TooLargeException error)
-            {
-                taken.Add(new FileTaken(name, "refused", error.Message, ""));
-            }
+            var kept = await Task.WhenAll(some.Select(file => Keep(file, documents, cancel)));
+            taken.AddRange(await TakeIn(id, kept, db, turn, queue, clock, cancel));
         }
         events.Moved(id);
         return TypedResults.Ok(taken);
+    }
+
+    /// <returns>Without a hash if it is too large to be kept.</returns>
+    private static async Task<(string Name, string Sha256, long Size)> Keep(IFormFile file, DocumentStore documents, CancellationToken cancel)
+    {
+        var name = FileName.Of(file.FileName);
+        try
+        {
+            await using var content = file.OpenReadStream();
+            var (sha256, size) = await documents.Keep(content, cancel);
+            return (name, sha256, size);
+        }
+        catch (TooLargeException)
+        {
+            return (name, "", 0);
+        }
     }
 
     private static ProblemHttpResult TooLarge() => Problem.Of(
         StatusCodes.Status413PayloadTooLarge, "upload-too-large",
         $"One upload takes at most {MostFiles} files and {LargestUpload >> 30} GB; send the rest in another.");
 
-    private static async Task<FileTaken> TakeIn(
-        int batch, string name, string sha256, long size, DaxlinDb db, WriteTurn turn, CaptureQueue queue, TimeProvider clock,
+    /// <summary>Takes kept files into the batch, all in one transaction: each has its row once its answer is on the way.</summary>
+    private static async Task<List<FileTaken>> TakeIn(
+        int batch, (string Name, string Sha256, long Size)[] files, DaxlinDb db, WriteTurn turn, CaptureQueue queue, TimeProvider clock,
         CancellationToken cancel)
     {
-        Intake intake;
+        var (taken, waiting) = (new List<FileTaken>(), new List<Intake>());
         using (await turn.Take(cancel))
         {
-            var same = await db.Intakes.FirstOrDefaultAsync(row => row.BatchId == batch && row.Sha256 == sha256, cancel);
-            // The bytes that the disk had lost or altered are there again, in whichever batch they are wanted.
-            var mended = await db.Intakes.Where(row => row.Sha256 == sha256 && row.State == IntakeState.Unreadable
-                && (row.ReasonCode == DocumentStore.Missing || row.ReasonCode == DocumentStore.Altered)).ToListAsync(cancel);
-            foreach (var row in mended)
-                (row.State, row.Attempts, row.Reason, row.ReasonCode) = (IntakeState.Waiting, 0, "", "");
-            await db.SaveChangesAsync(cancel);
-            foreach (var row in mended)
-                queue.Add(row.BatchId, row.Id);
-            if (same is not null)
+            await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+            var number = await InvoiceNumbers.Next(db, cancel);
+            foreach (var (name, sha256, size) in files)
             {
-                return new FileTaken(name, "already-here", mended.Contains(same)
-                    ? $"The batch holds this document as {same.FileName}; its bytes are mended." : $"The batch holds the same document as {same.FileName}.", sha256);
+                if (sha256.Length == 0)
+                {
+                    taken.Add(new FileTaken(name, "refused", new TooLargeException().Message, ""));
+                    continue;
+                }
+                var rows = await db.Intakes.Where(row => row.Sha256 == sha256).ToListAsync(cancel);
+                // The bytes that the disk had lost or altered are there again, in whichever batch they are wanted.
+                var mended = rows.FindAll(row => row is
+                { State: IntakeState.Unreadable, ReasonCode: DocumentStore.Missing or DocumentStore.Altered });
+                foreach (var row in mended)
+                    (row.State, row.Attempts, row.Reason, row.ReasonCode) = (IntakeState.Waiting, 0, "", "");
+                waiting.AddRange(mended);
+                if (rows.Find(row => row.BatchId == batch) is { } same)
+                {
+                    taken.Add(new FileTaken(name, "already-here", mended.Contains(same)
+                        ? $"The batch holds this document as {same.FileName}; its bytes are mended." : $"The batch holds the same document as {same.FileName}.", sha256));
+                    continue;
+                }
+                var intake = new Intake
+                {
+                    BatchId = batch,
+                    Sha256 = sha256,
+                    FileName = name,
+                    Size = size,
+                    ReceivedAt = clock.GetUtcNow().UtcDateTime,
+                    InvoiceNumber = number++,
+                };
+                db.Intakes.Add(intake);
+                await db.SaveChangesAsync(cancel);
+                waiting.Add(intake);
+                taken.Add(new FileTaken(name, "taken", "", sha256));
             }
-            intake = new Intake
-            {
-                BatchId = batch,
-                Sha256 = sha256,
-                FileName = name,
-                Size = size,
-                ReceivedAt = clock.GetUtcNow().UtcDateTime,
-                InvoiceNumber = await InvoiceNumbers.Next(db, cancel),
-            };
-            db.Intakes.Add(intake);
             await db.SaveChangesAsync(cancel);
+            await transaction.CommitAsync(cancel);
         }
-        queue.Add(batch, intake.Id);
-        return new FileTaken(name, "taken", "", sha256);
+        foreach (var intake in waiting)
+            queue.Add(intake.BatchId, intake.Id);
+        return taken;
     }
 
     private static async Task<Results<Ok<BatchSummary>, ProblemHttpResult>> Recapture(
@@ -193,16 +224,16 @@ internal static class BatchEndpoints
     }
 
     private static async Task<Results<ServerSentEventsResult<BatchSummary>, ProblemHttpResult>> Events(
-        int id, IDbContextFactory<DaxlinDb> databases, BatchEvents events, IHostApplicationLifetime lifetime, CancellationToken cancel)
+        int id, IDbContextFactory<DaxlinDb> databases, BatchEvents events, IHostApplicationLifetime lifetime, TimeProvider clock, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         if (!await db.Batches.AnyAsync(batch => batch.Id == id, cancel))
             return Problem.NotThere($"batch {id}");
-        return TypedResults.ServerSentEvents(Progress(id, databases, events, lifetime.ApplicationStopping, cancel));
+        return TypedResults.ServerSentEvents(Progress(id, databases, events, clock, lifetime.ApplicationStopping, cancel));
     }
 
     private static async IAsyncEnumerable<SseItem<BatchSummary>> Progress(
-        int id, IDbContextFactory<DaxlinDb> databases, BatchEvents events, CancellationToken stopping, [EnumeratorCancellation] CancellationToken cancel)
+        int id, IDbContextFactory<DaxlinDb> databases, BatchEvents events, TimeProvider clock, CancellationToken stopping, [EnumeratorCancellation] CancellationToken cancel)
     {
         // A service that stops does not wait for who listens.
         using var either = CancellationTokenSource.CreateLinkedTokenSource(stopping, cancel);
@@ -213,6 +244,7 @@ internal static class BatchEndpoints
             yield return new SseItem<BatchSummary>(batch, batch.Waiting == 0 ? "done" : "progress");
             if (batch.Waiting == 0)
                 yield break;
+            await Task.Delay(BetweenEvents, clock, either.Token);
         }
     }
 

@@ -16,22 +16,24 @@ internal static class Doubles
 {
     private const string Code = "seen-before";
 
-    /// <summary>Finds anew which invoices of a key are held as doubles. To be called whenever one of them came, went or changed.</summary>
-    /// <param name="db">Its open changes are stored before it looks, and its own with the caller's.</param>
-    public static async Task Refresh(DaxlinDb db, string key, CancellationToken cancel)
+    /// <summary>Finds anew which invoices of some keys are held as doubles. To be called whenever one of them came, went or changed.</summary>
+    /// <param name="db">Its open changes are stored, before it looks and after.</param>
+    /// <param name="keys">The <see cref="Invoice.SeenKey"/> of each, before and after; an empty one is that of no other.</param>
+    public static async Task Refresh(DaxlinDb db, IEnumerable<string> keys, CancellationToken cancel)
     {
         await db.SaveChangesAsync(cancel);
-        if (key.Length == 0)
-            return;
-        var rows = await db.Invoices.Include(row => row.Intake)
-            .Where(row => row.SeenKey == key && row.State != InvoiceState.Returned)
-            .OrderBy(row => row.IntakeId).ThenBy(row => row.FirstPage)
-            .ToListAsync(cancel);
-        foreach (var row in rows.Where(row => row.State is InvoiceState.Held or InvoiceState.Clear))
+        foreach (var key in keys.Where(key => key.Length > 0).Distinct().ToList())
         {
-            var first = rows.Find(other => other != row && (other.State is InvoiceState.Approved or InvoiceState.Posted || IsBefore(other, row)));
-            var batch = first is null ? "" : await db.Batches.Where(one => one.Id == first.BatchId).Select(one => one.Name).SingleAsync(cancel);
-            SetFinding(row, first is null ? null : FindingOf(row, first, batch));
+            var rows = await db.Invoices.Include(row => row.Intake)
+                .Where(row => row.SeenKey == key && row.State != InvoiceState.Returned)
+                .OrderBy(row => row.IntakeId).ThenBy(row => row.FirstPage)
+                .ToListAsync(cancel);
+            foreach (var row in rows.Where(row => row.State is InvoiceState.Held or InvoiceState.Clear))
+            {
+                var first = rows.Find(other => other != row && (other.State is InvoiceState.Approved or InvoiceState.Posted || IsBefore(other, row)));
+                var batch = first is null ? "" : await db.Batches.Where(one => one.Id == first.BatchId).Select(one => one.Name).SingleAsync(cancel);
+                SetFinding(row, first is null ? null : FindingOf(row, first, batch));
+            }
         }
         await db.SaveChangesAsync(cancel);
     }

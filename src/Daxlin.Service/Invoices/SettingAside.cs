@@ -25,7 +25,7 @@ internal static class SettingAside
             Reason = reason,
         });
         invoice.State = InvoiceState.Returned;
-        await Doubles.Refresh(db, invoice.SeenKey, cancel);
+        await Doubles.Refresh(db, [invoice.SeenKey], cancel);
         await transaction.CommitAsync(cancel);
         return true;
     }

@@ -39,7 +39,7 @@ public sealed class DocumentStore(DataFolder folder)
             var sha256 = Convert.ToHexStringLower(hash.GetHashAndReset());
             var place = PathOf(sha256);
             Directory.CreateDirectory(Path.GetDirectoryName(place)!);
-            if (await FaultOf(sha256, cancel) is not null)
+            if (!File.Exists(place) || await FaultOf(sha256, cancel) is not null)
                 File.Move(part, place, overwrite: true);
             return (sha256, size);
         }

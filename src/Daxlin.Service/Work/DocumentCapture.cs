@@ -39,11 +39,11 @@ public sealed class DocumentCapture(
     private async Task<(Intake Intake, DocumentFacts Facts)?> Waiting(int intakeId, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var intake = await db.Intakes.SingleOrDefaultAsync(row => row.Id == intakeId && row.State == IntakeState.Waiting, cancel);
-        if (intake is null)
-            return null;
-        var batch = await db.Batches.Where(row => row.Id == intake.BatchId).Select(row => row.Name).SingleAsync(cancel);
-        return (intake, new DocumentFacts(intake.FileName, batch, DateOnly.FromDateTime(intake.ReceivedAt)));
+        var waiting = await db.Intakes.Where(row => row.Id == intakeId && row.State == IntakeState.Waiting)
+            .Join(db.Batches, row => row.BatchId, batch => batch.Id, (row, batch) => new { Intake = row, Batch = batch.Name })
+            .SingleOrDefaultAsync(cancel);
+        return waiting is null ? null
+            : (waiting.Intake, new DocumentFacts(waiting.Intake.FileName, waiting.Batch, DateOnly.FromDateTime(waiting.Intake.ReceivedAt)));
     }
 
     private async Task CountDeath(int intakeId, CancellationToken cancel)
@@ -65,11 +65,9 @@ public sealed class DocumentCapture(
             // What was captured while the bytes were whole says nothing less now that the disk has lost them.
             if (code is not (DocumentStore.Missing or DocumentStore.Altered))
             {
-                var gone = await Undecided(db, intakeId, cancel);
+                var gone = (await db.Invoices.Where(row => row.IntakeId == intakeId).ToListAsync(cancel)).FindAll(IsUndecided);
                 db.Invoices.RemoveRange(gone);
-                await db.SaveChangesAsync(cancel);
-                foreach (var key in gone.Select(invoice => invoice.SeenKey).Distinct())
-                    await Doubles.Refresh(db, key, cancel);
+                await Doubles.Refresh(db, gone.Select(invoice => invoice.SeenKey), cancel);
             }
             await db.SaveChangesAsync(cancel);
             await transaction.CommitAsync(cancel);
@@ -86,47 +84,41 @@ public sealed class DocumentCapture(
             await using var db = await databases.CreateDbContextAsync(cancel);
             await using var transaction = await db.Database.BeginTransactionAsync(cancel);
             var intake = await db.Intakes.SingleAsync(row => row.Id == intakeId, cancel);
-            var undecided = await Undecided(db, intakeId, cancel);
-            var known = undecided.Select(row => row.Id).ToList();
-            var decided = await db.Invoices.Where(row => row.IntakeId == intakeId && !known.Contains(row.Id)).ToListAsync(cancel);
+            var known = await db.Invoices.Where(row => row.IntakeId == intakeId).ToListAsync(cancel);
+            var undecided = known.FindAll(IsUndecided);
+            var decided = known.Except(undecided).ToList();
+            var keys = new HashSet<string>(undecided.Select(row => row.SeenKey));
             // Pages of a decided invoice are never captured over.
             foreach (var invoice in outcome.Invoices.Where(one => !decided.Any(row => row.FirstPage <= one.LastPage && row.LastPage >= one.FirstPage)))
             {
                 var row = undecided.Find(row => row.FirstPage == invoice.FirstPage);
                 if (row is null)
                 {
-                    var isFree = intake.InvoiceNumber > 0 && !await db.Invoices.AnyAsync(other => other.Id == intake.InvoiceNumber, cancel);
-                    row = new Invoice
-                    {
-                        Id = isFree ? intake.InvoiceNumber : await InvoiceNumbers.Next(db, cancel),
-                        CapturedAt = clock.GetUtcNow().UtcDateTime,
-                        IntakeId = intakeId,
-                        BatchId = intake.BatchId,
-                    };
+                    row = new Invoice { Id = await NumberFor(intake, db, cancel), CapturedAt = default, IntakeId = intakeId, BatchId = intake.BatchId };
                     db.Invoices.Add(row);
                 }
                 undecided.Remove(row);
-                var keyBefore = row.SeenKey;
                 row.CapturedAt = clock.GetUtcNow().UtcDateTime;
                 invoice.Fill(row);
-                await Doubles.Refresh(db, row.SeenKey, cancel);
-                if (keyBefore != row.SeenKey)
-                    await Doubles.Refresh(db, keyBefore, cancel);
+                keys.Add(row.SeenKey);
             }
             db.Invoices.RemoveRange(undecided);
-            foreach (var key in undecided.Select(gone => gone.SeenKey).Distinct())
-                await Doubles.Refresh(db, key, cancel);
             (intake.State, intake.Pages, intake.Attempts) = (IntakeState.Done, outcome.Pages, 0);
             (intake.Reason, intake.ReasonCode) = ("", "");
-            await db.SaveChangesAsync(cancel);
+            await Doubles.Refresh(db, keys, cancel);
             await transaction.CommitAsync(cancel);
             batch = intake.BatchId;
         }
         events.Moved(batch);
     }
 
-    private static Task<List<Invoice>> Undecided(DaxlinDb db, int intakeId, CancellationToken cancel) => db.Invoices
-        .Where(invoice => invoice.IntakeId == intakeId
-            && (invoice.State == InvoiceState.Unplaced || invoice.State == InvoiceState.Held || invoice.State == InvoiceState.Clear))
-        .ToListAsync(cancel);
+    /// <summary>The first invoice of a document has its number from the intake; others get theirs when they are found.</summary>
+    private static async Task<int> NumberFor(Intake intake, DaxlinDb db, CancellationToken cancel)
+    {
+        await db.SaveChangesAsync(cancel);
+        return intake.InvoiceNumber > 0 && !await db.Invoices.AnyAsync(other => other.Id == intake.InvoiceNumber, cancel)
+            ? intake.InvoiceNumber : await InvoiceNumbers.Next(db, cancel);
+    }
+
+    private static bool IsUndecided(Invoice invoice) => invoice.State is InvoiceState.Unplaced or InvoiceState.Held or InvoiceState.Clear;
 }

@@ -1,4 +1,6 @@
 using System.Collections.Immutable;
+using System.Text.Encodings.Web;
+using System.Text.Json;
 using Daxlin.Core;
 using Daxlin.Core.Checks;
 using Daxlin.Core.Recognition;
@@ -10,7 +12,11 @@ namespace Daxlin.Service.Work;
 
 /// <summary>What the capture of a document came to, as a reading process hands it to the service.</summary>
 /// <param name="Pages">How many pages it has.</param>
-internal sealed record DocumentOutcome(int Pages, ImmutableArray<InvoiceOutcome> Invoices);
+internal sealed record DocumentOutcome(int Pages, ImmutableArray<InvoiceOutcome> Invoices)
+{
+    /// <summary>A record is JSON within JSON, and nobody but the service reads it: a quotation mark takes two bytes, not six.</summary>
+    public static JsonSerializerOptions Json { get; } = new() { Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
+}
 
 /// <summary>What the capture of one invoice came to, in the form in which it is stored.</summary>
 /// <param name="SeenKey">By which the same invoice is known again; empty if it has no number.</param>

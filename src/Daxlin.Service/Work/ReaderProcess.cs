@@ -57,7 +57,7 @@ internal sealed class ReaderProcess
             }
             Load(task.Templates!);
             var invoices = InvoicePath.Take(pages, templates, task.Facts);
-            JsonSerializer.Serialize(result, new DocumentOutcome(pages.Length, [.. invoices.Select(taken => InvoiceOutcome.Of(taken, of => versions[of.Name]))]));
+            JsonSerializer.Serialize(result, new DocumentOutcome(pages.Length, [.. invoices.Select(taken => InvoiceOutcome.Of(taken, of => versions[of.Name]))]), DocumentOutcome.Json);
             return result.Length <= LargestResult ? ReadingAnswer.Done
                 : new("too-large", $"The document has more item rows than one invoice can: what was captured of it takes {result.Length >> 20} MB, and {LargestResult >> 20} MB are the most.");
         }

@@ -32,7 +32,7 @@ public sealed class ReadingProcesses(DataFolder folder, DocumentStore documents,
             using var templates = await shelf.Newest(cancel);
             return await Result(
                 new ReadingTask(documents.PathOf(sha256), sha256, folder.NewPart(), facts, templates.Path),
-                async stream => (await JsonSerializer.DeserializeAsync<DocumentOutcome>(stream, cancellationToken: cancel))!, cancel);
+                async stream => (await JsonSerializer.DeserializeAsync<DocumentOutcome>(stream, DocumentOutcome.Json, cancel))!, cancel);
         }, cancel);
 
     /// <summary>The pages of a document with their words, as JSON, handed to <paramref name="take"/>.</summary>
@@ -129,6 +129,8 @@ public sealed class ReadingProcesses(DataFolder folder, DocumentStore documents,
         }
         start.ArgumentList.Add(ReaderProcess.Argument);
         start.Environment["DOTNET_GCHeapHardLimit"] = MemoryBytes.ToString("X", CultureInfo.InvariantCulture);
+        // It lives for thousands of documents: a method is compiled once and well, not thrice and in the way of the others.
+        start.Environment["DOTNET_TieredCompilation"] = "0";
         var process = Process.Start(start) ?? throw new InvalidOperationException("The reading process could not be started.");
         process.ErrorDataReceived += (_, line) =>
         {
