@@ -17,8 +17,13 @@ public sealed partial record FamilyScore(string Family, ImmutableArray<InvoiceSc
     public static FamilyScore Of(string directory)
     {
         var truth = TruthFile.Load(Path.Combine(directory, "truth.json"));
-        TemplateSet templates = [.. Directory.GetFiles(directory, "*.template.json").Order(StringComparer.Ordinal)
-            .Select(path => TemplateReader.Read(File.ReadAllText(path)))];
+        return Of(directory, truth, [.. Directory.GetFiles(directory, "*.template.json").Order(StringComparer.Ordinal)
+            .Select(path => TemplateReader.Read(File.ReadAllText(path)))]);
+    }
+
+    /// <summary>The same by other templates than the family's own.</summary>
+    public static FamilyScore Of(string directory, TruthFile truth, TemplateSet templates)
+    {
         var scores = truth.Invoices.Select(invoice => ScoreOf(invoice, truth.NotPrinted, CheckedOf(directory, invoice, templates)));
         return new FamilyScore(Path.GetFileName(Path.TrimEndingDirectorySeparator(directory)), [.. scores]);
     }

@@ -11,6 +11,8 @@ if (directories.Count == 0 || args.Contains("--help"))
         + " --first prints beside it what the first try came to");
     return 2;
 }
+if (args.Contains("--drafts"))
+    return DraftTable.Print(directories, tells);
 var table = new Table { Border = TableBorder.Simple };
 table.AddColumn("family");
 foreach (var heading in new[] { "invoices", "cells", "exact", "exact %", "false clear", "needless hold" })

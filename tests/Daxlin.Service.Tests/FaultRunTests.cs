@@ -57,7 +57,7 @@ public class FaultRunTests
         var batch = await settled.OpenBatch("Faults");
         await settled.UntilDone(batch);
         await Check(settled);
-        Assert.All((await settled.Get($"batches/{batch}/documents")).AsArray(), one => Assert.Equal("done", (string?)one!["state"]));
+        Assert.All(await settled.All($"batches/{batch}/documents"), one => Assert.Equal("done", (string?)one["state"]));
         Assert.True(taken.Count > Rounds && approved.Count > 0 && runs.Count > 0, $"{taken.Count} files taken, {approved.Count} approved, {runs.Count} runs");
     }
 
@@ -93,12 +93,12 @@ public class FaultRunTests
     private async Task Check(ServiceUnderTest service)
     {
         var batch = await service.OpenBatch("Faults");
-        var documents = (await service.Get($"batches/{batch}/documents")).AsArray().ToDictionary(one => (string)one!["file"]!, one => (string?)one!["sha256"]);
+        var documents = (await service.All($"batches/{batch}/documents")).ToDictionary(one => (string)one["file"]!, one => (string?)one["sha256"]);
         Assert.All(taken, file => Assert.Equal(file.Value, documents.GetValueOrDefault(file.Key)));
         var invoices = await service.Invoices(batch);
         Assert.Equal(invoices.Count, invoices.Select(one => (string?)one["file"]).Distinct().Count());
         Assert.All(approved, id => Assert.Contains((string?)invoices.Single(one => (int)one["id"]! == id)["state"], new[] { "approved", "posted" }));
-        var posted = (await service.Get("posting-runs")).AsArray().ToDictionary(run => (int)run!["number"]!, run => (int)run!["invoices"]!);
+        var posted = (await service.All("posting-runs")).ToDictionary(run => (int)run["number"]!, run => (int)run["invoices"]!);
         Assert.All(runs, run => Assert.Equal(run.Value, posted.GetValueOrDefault(run.Key)));
         // What the runs hold together is what is posted: none twice, no run by half.
         Assert.Equal(posted.Values.Sum(), invoices.Count(one => (string?)one["state"] == "posted"));

@@ -111,6 +111,20 @@ public sealed class ServiceUnderTest : IAsyncDisposable
 
     public async Task<JsonNode> Get(string path) => JsonNode.Parse(await Http.GetStringAsync(path))!;
 
+    /// <summary>A whole list, part after part.</summary>
+    public async Task<List<JsonNode>> All(string path)
+    {
+        var all = new List<JsonNode>();
+        for (var next = path; next is not null;)
+        {
+            using var answer = await Http.GetAsync(next);
+            all.AddRange(JsonNode.Parse(await answer.EnsureSuccessStatusCode().Content.ReadAsStringAsync())!.AsArray().Select(node => node!));
+            next = answer.Headers.TryGetValues("Link", out var links) && links.FirstOrDefault(link => link.Contains("rel=\"next\"", StringComparison.Ordinal)) is { } link
+                ? link[(link.IndexOf('<', StringComparison.Ordinal) + 1)..link.IndexOf('>', StringComparison.Ordinal)] : null;
+        }
+        return all;
+    }
+
     public async Task<(int Status, JsonNode Body)> Post(string path, JsonNode body)
     {
         using var answer = await Http.PostAsJsonAsync(path, body);
@@ -173,7 +187,7 @@ public sealed class ServiceUnderTest : IAsyncDisposable
         return last ?? throw new InvalidOperationException("The batch had no events.");
     }
 
-    public async Task<List<JsonNode>> Invoices(int batch) => [.. (await Get($"batches/{batch}/invoices")).AsArray().Select(node => node!)];
+    public Task<List<JsonNode>> Invoices(int batch) => All($"batches/{batch}/invoices");
 
     public async ValueTask DisposeAsync()
     {

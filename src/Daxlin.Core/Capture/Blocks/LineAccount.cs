@@ -19,7 +19,7 @@ internal sealed class LineAccount(BlockRule block)
     public const string ByTemplate = "left out by the template";
     public const string SumOfRows = "a sum of the rows above";
     public const string Stranger = "under a heading that the template does not speak of";
-    private const string Unaccounted = "not accounted for";
+    private const string Unaccounted = LeftOutLine.NotAccountedFor;
 
     public void AddLeftOut(TextLine line, string why) => leftOut.Add((line, why));
 

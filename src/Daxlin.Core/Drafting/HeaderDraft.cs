@@ -1,0 +1,191 @@
+using System.Collections.Immutable;
+using System.Text.Json.Nodes;
+using System.Text.RegularExpressions;
+using Daxlin.Core.Capture;
+using Daxlin.Core.Pages;
+using Daxlin.Core.Templates;
+using Daxlin.Core.Values;
+
+namespace Daxlin.Core.Drafting;
+
+/// <summary>Finds header fields by their captions and by their form.</summary>
+/// <remarks>
+/// Each caption that stands on the samples is tried beside and under, by the capture itself. What finds a fitting value on
+/// the most samples goes first, then the plainest caption.
+/// </remarks>
+internal static partial class HeaderDraft
+{
+    private static readonly ImmutableArray<string> Names =
+        [TradeNames.InvoiceNumber, TradeNames.InvoiceDate, TradeNames.DueDate, TradeNames.PurchaseOrder];
+
+    /// <summary>The text of a value that holds one part with figures among words: "No 553" is 553.</summary>
+    private static readonly JsonArray OnlyPartWithFigures = [new JsonObject { ["take"] = @"\S*\d\S*" }];
+
+    private static readonly JsonArray OnlyDate =
+        [new JsonObject { ["take"] = @"\d{1,4}[./-]\d{1,2}[./-]\d{2,4}|\d{1,2}(?:st|nd|rd|th)?[ .-]+\p{L}+[ .-]+\d{2,4}|\p{L}+ \d{1,2},? \d{4}" }];
+
+    /// <summary>A caption within a sentence goes behind all that begin a cell: "from the date of invoice".</summary>
+    private const int InSentence = 30;
+
+    private static bool BeginsCell(Caption caption) =>
+        caption.FirstWord == 0 || TextLine.IsCellGap(caption.Line.Words[caption.FirstWord - 1], caption.Line.Words[caption.FirstWord])
+        || caption.Line.Words[caption.FirstWord - 1].Text.EndsWith(':') || !caption.Line.Words[caption.FirstWord - 1].Text.Any(char.IsLetter);
+
+    /// <summary>For each field its rules, best first; none for a field that was not found.</summary>
+    public static ImmutableDictionary<string, ImmutableArray<JsonObject>> Of(IReadOnlyList<Sample> samples, Habits reads)
+    {
+        var captions = samples.SelectMany(sample => sample.Pages).SelectMany(CaptionsOn).ToList();
+        var found = ImmutableDictionary.CreateBuilder<string, ImmutableArray<JsonObject>>();
+        foreach (var name in Names)
+        {
+            var tries = captions.Where(caption => caption.RankAs(name) is not null)
+                .GroupBy(caption => caption.Text).Select(group => (Text: group.Key, Rank: group.Min(caption => caption.RankAs(name)!.Value + (BeginsCell(caption) ? 0 : InSentence))))
+                .SelectMany(caption => RulesFor(name, caption.Text).Select(rule => (Rule: rule.Json, Rank: (caption.Rank * 4) + rule.Rank)))
+                .ToList();
+            var values = FieldProbe.Try(samples, reads, [.. tries.Select(one => one.Rule)]);
+            var good = tries.Select((one, index) => (one.Rule, one.Rank, Hits: values[index].Count(value => Fits(name, value)), Different: values[index].OfType<CapturedValue>().Select(value => value.Value).Distinct().Count()))
+                .Where(one => one.Hits > 0)
+                .OrderByDescending(one => one.Hits)
+                // What is the same on every sample is the vendor's or the buyer's, not the invoice's.
+                .ThenByDescending(one => name != TradeNames.InvoiceNumber || one.Hits < 2 || one.Different > 1)
+                .ThenBy(one => one.Rank)
+                .Select(one => one.Rule).ToImmutableArray();
+            if (!good.IsEmpty)
+                found[name] = [.. good.Take(4)];
+        }
+        if (IbanOf(samples) is { } iban)
+            found[TradeNames.Iban] = [iban];
+        if (TaxIdOf(samples) is { } taxId)
+            found[TradeNames.VendorTaxId] = [taxId];
+        return found.ToImmutable();
+    }
+
+    /// <summary>A number that other captions give better: "Date" must not be taken for the invoice's number.</summary>
+    private static bool Fits(string name, CapturedValue? value)
+    {
+        if (value is null)
+            return false;
+        if (TradeNames.KindOf(name) == ValueKind.Date)
+            return true;
+        var text = value.Value;
+        return text.Length <= 30 && !text.Contains(": ", StringComparison.Ordinal) && text.Split(' ').Length <= 3
+            && (text.Any(char.IsAsciiDigit) || (name == TradeNames.PurchaseOrder && !text.Contains(' ', StringComparison.Ordinal) && text.All(char.IsLetter)))
+            && !DateReader.Read(text, DateOrder.DayFirst).IsGood && !DateReader.Read(text, DateOrder.MonthFirst).IsGood;
+    }
+
+    private static IEnumerable<(JsonObject Json, int Rank)> RulesFor(string name, string caption)
+    {
+        var tidy = TradeNames.KindOf(name) == ValueKind.Date ? OnlyDate : OnlyPartWithFigures;
+        foreach (var (side, rank) in new[] { ("beside", 0), ("under", 1) })
+        {
+            yield return (Rule(name, side, caption, null, false), rank);
+            yield return (Rule(name, side, caption, null, true), rank + 2);
+            // A purchase order is often two words: "PO 204".
+            if (name != TradeNames.PurchaseOrder)
+                yield return (Rule(name, side, caption, tidy, false), rank + 12);
+        }
+    }
+
+    private static JsonObject Rule(string name, string side, string caption, JsonArray? tidy, bool isFirst)
+    {
+        var where = new JsonObject { [side] = CueFor(caption) };
+        if (isFirst)
+            where["occurrence"] = "first";
+        var rule = new JsonObject { ["where"] = new JsonArray(where) };
+        if (TradeNames.KindOf(name) == ValueKind.Date)
+            rule["type"] = "date";
+        if (tidy is not null)
+            rule["tidy"] = tidy.DeepClone();
+        return rule;
+    }
+
+    /// <summary>The cue for a caption: a credit note calls itself otherwise in it.</summary>
+    public static JsonNode CueFor(string caption)
+    {
+        foreach (var (invoice, creditNotes) in Vocabulary.CreditNotes)
+        {
+            var at = caption.IndexOf(invoice, StringComparison.OrdinalIgnoreCase);
+            if (at >= 0 && (at + invoice.Length == caption.Length || !char.IsLetter(caption[at + invoice.Length])))
+                return new JsonArray([caption, .. creditNotes.Take(1).Select(word => (JsonNode)(caption[..at] + word + caption[(at + invoice.Length)..]))]);
+        }
+        return caption;
+    }
+
+    /// <summary>Captions of one line, and those set on two lines, one word over the other.</summary>
+    private static IEnumerable<Caption> CaptionsOn(Page page)
+    {
+        for (var index = 0; index < page.Lines.Length; index++)
+        {
+            var line = page.Lines[index];
+            foreach (var caption in Vocabulary.Fields.On(line))
+                yield return caption;
+            for (var below = index + 1; below < page.Lines.Length && page.Lines[below].Box.Top - line.Box.Bottom < line.Words[0].Size; below++)
+            {
+                foreach (var upper in line.Cells)
+                {
+                    foreach (var lower in page.Lines[below].Cells)
+                    {
+                        if (Math.Abs(upper.Box.Left - lower.Box.Left) > 3 || lower.Box.Top < upper.Box.Top)
+                            continue;
+                        var text = upper.Text + " " + lower.Text.TrimEnd(':');
+                        if (Vocabulary.Fields.MeaningsOf(text) is { IsEmpty: false } meanings)
+                            yield return new Caption(text, meanings, line, upper.Box.Union(lower.Box), 0, upper.Words.Length);
+                    }
+                }
+            }
+        }
+    }
+
+    /// <summary>An account number has check digits, so it is told by its form alone; how many characters it has is its country's.</summary>
+    private static JsonObject? IbanOf(IReadOnlyList<Sample> samples)
+    {
+        foreach (var match in samples.SelectMany(sample => sample.Lines).SelectMany(line => IbanStart().Matches(line.Text)))
+        {
+            for (var length = match.Length; length >= 15; length--)
+            {
+                var text = match.Value[..length].TrimEnd();
+                if (text.Length == length && ValueReader.Read(text, ValueKind.Iban, FormOnly).IsGood)
+                {
+                    var characters = text.Count(c => c != ' ');
+                    return new JsonObject { ["where"] = new JsonArray(new JsonObject { ["matching"] = $@"\b({text[..2]}\d\d(?: ?[A-Z0-9]){{{characters - 4}}})(?![A-Z0-9])" }) };
+                }
+            }
+        }
+        return null;
+    }
+
+    private static readonly Habits FormOnly = new(Currency.Find("EUR")!, DateOrder.DayFirst, '.', ",");
+
+    /// <summary>A tax number behind its caption; its pattern keeps its groups of figures.</summary>
+    private static JsonObject? TaxIdOf(IReadOnlyList<Sample> samples)
+    {
+        var best = (Rank: int.MaxValue, Rule: (JsonObject?)null);
+        foreach (var line in samples.SelectMany(sample => sample.Lines))
+        {
+            foreach (var caption in Vocabulary.Fields.On(line))
+            {
+                if (caption.RankAs(TradeNames.VendorTaxId) is not { } rank || rank >= best.Rank)
+                    continue;
+                var cell = line.Cells.FirstOrDefault(cell => cell.Box.Left <= caption.Box.Left + 0.1 && cell.Box.Right >= caption.Box.Right - 0.1);
+                var next = line.Cells.FirstOrDefault(cell => cell.Box.Left > caption.Box.Right);
+                var behind = cell.Words.Length > 0 && cell.Box.Right > caption.Box.Right + 1
+                    ? string.Join(' ', line.Words.Skip(caption.FirstWord + caption.Words).TakeWhile(word => word.Box.Right <= cell.Box.Right + 0.1).Select(word => word.Text))
+                    : next.Words.Length > 0 ? next.Text : "";
+                if (TaxNumber().Match(behind) is not { Success: true } number || number.Groups[1].Value.Count(char.IsAsciiDigit) < 6)
+                    continue;
+                var form = Regex.Replace(Regex.Escape(number.Groups[1].Value).Replace(@"\ ", " ", StringComparison.Ordinal), @"\d+", run => $@"\d{{{run.Length}}}");
+                best = (rank, new JsonObject
+                {
+                    ["where"] = new JsonArray(new JsonObject { ["matching"] = $@"{Regex.Escape(caption.Text).Replace(@"\ ", " ", StringComparison.Ordinal)}\W*({form})(?!\d)" }),
+                });
+            }
+        }
+        return best.Rule;
+    }
+
+    [GeneratedRegex(@"\b[A-Z]{2}\d\d(?: ?[A-Z0-9]){11,30}")]
+    private static partial Regex IbanStart();
+
+    [GeneratedRegex(@"^[\W]*((?:[A-Z]{1,3}[ -]?)?\d[\d. -]*\d(?: ?[A-Z]{1,2}\b)?)")]
+    private static partial Regex TaxNumber();
+}

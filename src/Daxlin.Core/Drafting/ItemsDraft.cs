@@ -1,0 +1,134 @@
+using System.Collections.Immutable;
+using System.Text.Json.Nodes;
+using System.Text.RegularExpressions;
+using Daxlin.Core.Capture;
+using Daxlin.Core.Pages;
+using Daxlin.Core.Templates;
+using Daxlin.Core.Values;
+
+namespace Daxlin.Core.Drafting;
+
+/// <summary>What was found of the item rows.</summary>
+/// <param name="Amounts">The amount of each row, by sample.</param>
+/// <param name="Ends">Where the last row stands on each sample; null on a sample without rows.</param>
+/// <param name="Proved">On how many of <paramref name="Rows"/> quantity × unit price = amount.</param>
+internal sealed record FoundItems(
+    Headings Headings, ImmutableArray<string?> Names, ImmutableArray<ImmutableArray<decimal>> Amounts, ImmutableArray<PlaceOnPage?> Ends, int Proved, int Rows, ItemsPlan Plan);
+
+/// <summary>Finds the item rows: their headings, their columns, what begins a row.</summary>
+internal static partial class ItemsDraft
+{
+    private static readonly ImmutableArray<string> MoneyColumns = [TradeNames.Amount, TradeNames.UnitPrice, TradeNames.Quantity];
+
+    public static FoundItems? Of(IReadOnlyList<Sample> samples, Habits reads)
+    {
+        if (Headings.Find(samples.SelectMany(sample => sample.Pages), Vocabulary.Columns, IsItemTable) is not { } headings)
+            return null;
+        var begins = BeginsIn(headings.All);
+        var rows = RowProbe.Of(samples, reads, headings.All, begins);
+        if (rows.IsEmpty)
+            return null;
+        var (names, proved, _) = ColumnNaming.Of(headings.All, rows, reads);
+        var amountColumn = names.IndexOf(TradeNames.Amount);
+        var items = rows.Where(row => IsItem(row, names, reads)).ToImmutableArray();
+        if (items.IsEmpty || amountColumn < 0)
+            return null;
+        return new FoundItems(
+            headings, names,
+            [.. samples.Select((_, sample) => items.Where(row => row.Sample == sample).Select(row => Figures.Read(row.Texts[amountColumn], reads)?.Number ?? 0).ToImmutableArray())],
+            [.. samples.Select((_, sample) => items.LastOrDefault(row => row.Sample == sample) is { } last ? last.Place : (PlaceOnPage?)null)],
+            proved, items.Length, PlanOf(headings.All, names, items, reads));
+    }
+
+    private static bool IsItemTable(ImmutableArray<Heading> headings) =>
+        headings.Count(heading => !heading.Meanings.IsEmpty) >= 3 && headings.Any(heading => heading.RankAs(TradeNames.Amount) is not null)
+        && headings.Any(heading => heading.RankAs(TradeNames.Description) is not null || heading.RankAs(TradeNames.Quantity) is not null || heading.RankAs(TradeNames.UnitPrice) is not null);
+
+    /// <summary>Every row has an amount: the rightmost heading that can be one.</summary>
+    private static int BeginsIn(ImmutableArray<Heading> headings) => Enumerable.Range(0, headings.Length)
+        .Where(index => headings[index].RankAs(TradeNames.Amount) is not null).MaxBy(index => headings[index].Box.Right);
+
+    /// <summary>A row with figures in two columns, or with a text beside its amount: sums of the rows have an amount alone.</summary>
+    private static bool IsItem(ProbedRow row, ImmutableArray<string?> names, Habits reads)
+    {
+        if (names.IndexOf(TradeNames.Amount) is not (>= 0 and var amount) || Figures.Read(row.Texts[amount], reads) is null)
+            return false;
+        var figures = MoneyColumns.Count(name => names.IndexOf(name) is >= 0 and var column && Figures.Read(row.Texts[column], reads) is not null);
+        var hasQuantity = names.Contains(TradeNames.Quantity);
+        return figures >= (hasQuantity && names.Contains(TradeNames.UnitPrice) ? 3 : 2) || (names.Count(name => name is not null) <= 2 && figures >= 1);
+    }
+
+    private static ItemsPlan PlanOf(ImmutableArray<Heading> headings, ImmutableArray<string?> names, ImmutableArray<ProbedRow> items, Habits reads)
+    {
+        var columns = ImmutableArray.CreateBuilder<ColumnPlan>();
+        var isArticle = ArticleColumn(names, items);
+        for (var index = 0; index < headings.Length; index++)
+        {
+            var rule = new JsonObject { ["heading"] = headings[index].Text };
+            var texts = items.Select(row => row.Texts[index]).Where(text => text.Length > 0).ToList();
+            if (index == isArticle)
+            {
+                rule["kept"] = false;
+                columns.Add(new ColumnPlan("article", rule, Folds: true));
+                columns.Add(new ColumnPlan(TradeNames.ItemCode, PartOf("article", @"^(\S+)"), Folds: false));
+                columns.Add(new ColumnPlan(TradeNames.Description, PartOf("article", @"^\S+ (.+)$"), Folds: false));
+                continue;
+            }
+            var isCode = names[index] == TradeNames.TaxRate && texts.All(text => text.Length <= 2 && text.All(char.IsLetter));
+            var name = isCode ? "taxCode" : names[index] ?? OwnName(headings[index].Text, index, columns);
+            if (isCode || names[index] is null or "position")
+            {
+                rule["kept"] = false;
+                rule["required"] = false;
+            }
+            if (name == TradeNames.Quantity && texts.Any(text => Figures.Read(text, reads)?.Unit.Length > 0) && !names.Contains(TradeNames.Unit))
+                rule["tidy"] = new JsonArray(new JsonObject { ["splitUnit"] = TradeNames.Unit });
+            if (name is TradeNames.DiscountPercent or TradeNames.PriceBasis || (name == TradeNames.Unit && texts.Count < items.Length))
+                rule["required"] = false;
+            columns.Add(new ColumnPlan(name, rule, Folds: name == TradeNames.Description));
+        }
+        return new ItemsPlan(columns.ToImmutable(), Filled(TradeNames.Amount), "down", [], null);
+    }
+
+    /// <summary>A column that holds code and description both; -1 for none.</summary>
+    private static int ArticleColumn(ImmutableArray<string?> names, ImmutableArray<ProbedRow> items)
+    {
+        var (code, description) = (names.IndexOf(TradeNames.ItemCode), names.IndexOf(TradeNames.Description));
+        var column = description >= 0 ? description : code >= 0 ? code
+            : Enumerable.Range(0, names.Length).Where(index => names[index] is null).FirstOrDefault(index => items.All(row => CodeAhead().IsMatch(row.Texts[index])), -1);
+        if (column < 0 || (description >= 0 && code >= 0))
+            return -1;
+        var texts = items.Select(row => row.Texts[column]).Where(text => text.Length > 0).ToList();
+        // "A562-36 Anti-slip matting" on every row; or codes alone, whose description then stands below them.
+        return texts.Count > 0 && texts.All(text => CodeAhead().IsMatch(text)) && (description < 0 || texts.Exists(text => text.Contains(' ', StringComparison.Ordinal))) ? column : -1;
+    }
+
+    /// <summary>The block of a draft that found no item rows.</summary>
+    public static ItemsPlan NotFound { get; } = new(
+        [
+            new ColumnPlan(TradeNames.Description, new JsonObject { ["heading"] = "say the heading of the descriptions" }, Folds: true),
+            new ColumnPlan(TradeNames.Amount, new JsonObject { ["heading"] = "say the heading of the amounts" }, Folds: false),
+        ],
+        Filled(TradeNames.Amount), "down", [], null);
+
+    public static JsonObject Filled(string column) => new() { ["filled"] = column };
+
+    private static JsonObject PartOf(string column, string take) =>
+        new() { ["partOf"] = column, ["tidy"] = new JsonArray(new JsonObject { ["take"] = take }) };
+
+    /// <summary>A name of its own for a column that nothing is known of: from its heading, if that makes one.</summary>
+    private static string OwnName(string heading, int index, IEnumerable<ColumnPlan> taken)
+    {
+        var words = new string([.. heading.Select(c => char.IsAsciiLetterOrDigit(c) ? c : ' ')]).Split(' ', StringSplitOptions.RemoveEmptyEntries);
+        var name = string.Concat(words.Select((word, at) => at == 0 ? word.ToLowerInvariant() : char.ToUpperInvariant(word[0]) + word[1..].ToLowerInvariant()));
+        return name.Length is 0 or > 30 || !char.IsAsciiLetterLower(name[0]) || taken.Any(column => column.Name == name)
+            || TradeNames.Columns.Concat(TradeNames.Fields).Any(settled => IsNear(settled, name)) ? $"column{index + 1}" : name;
+    }
+
+    /// <summary>Near misses of settled names are faults in a template.</summary>
+    private static bool IsNear(string settled, string name) =>
+        settled.Contains(name, StringComparison.OrdinalIgnoreCase) || name.Contains(settled, StringComparison.OrdinalIgnoreCase) || Math.Abs(settled.Length - name.Length) <= 2 && settled[0] == name[0];
+
+    [GeneratedRegex(@"^(?=\S*\d)[A-Z0-9][A-Z0-9./-]*\b")]
+    private static partial Regex CodeAhead();
+}

@@ -1,0 +1,57 @@
+using System.Collections.Immutable;
+using System.Text.Json.Nodes;
+using System.Text.RegularExpressions;
+using Daxlin.Core.Capture;
+
+namespace Daxlin.Core.Drafting;
+
+/// <summary>Finds lists under the rows: deliveries, readings, serial numbers.</summary>
+/// <remarks>
+/// Their lines repeat with other figures: "Meter 352 21280 to 21309", "Meter 509 12831 to 13510". What is the same in all of
+/// them stays in the pattern, the figures are its values.
+/// </remarks>
+internal static partial class RowsUnderDraft
+{
+    /// <summary>A list has so many lines of one form at least, over all samples.</summary>
+    private const int LeastLines = 2;
+
+    /// <summary>The lists that the lines which a plan cannot account for may be.</summary>
+    public static IEnumerable<Func<DraftPlan, DraftPlan>> Options(ImmutableArray<Sample> samples)
+    {
+        yield return plan => WithForm(plan, samples, FormOfWords);
+        yield return plan => WithForm(plan, samples, FormOfEnd);
+    }
+
+    private static DraftPlan WithForm(DraftPlan plan, ImmutableArray<Sample> samples, Func<string, string?> formOf)
+    {
+        var bare = plan with { Items = plan.Items! with { RowsUnder = null, Section = null } };
+        var unaccounted = DraftTrial.Take(bare, samples).SelectMany(invoice => invoice.Captured.LeftOut)
+            .Where(line => line.Why == LeftOutLine.NotAccountedFor).Select(line => formOf(line.Text)).OfType<string>().ToList();
+        var form = unaccounted.GroupBy(one => one).Where(group => group.Count() >= LeastLines).MaxBy(group => group.Count())?.Key;
+        if (form is null)
+            return plan;
+        var columns = new JsonObject();
+        foreach (Match name in GroupName().Matches(form))
+            columns[name.Groups[1].Value] = new JsonObject();
+        return plan with { Items = plan.Items! with { RowsUnder = new JsonObject { ["name"] = "details", ["matching"] = form, ["columns"] = columns } } };
+    }
+
+    /// <summary>A line's words as they are, its parts with figures open.</summary>
+    private static string? FormOfWords(string line)
+    {
+        var count = 0;
+        var words = line.Split(' ').Select(word => !word.Any(char.IsAsciiDigit) ? Regex.Escape(word)
+            : $"(?<value{(++count == 1 ? "" : count)}>\\S+)").ToList();
+        return count == 0 || count == words.Count ? null : $"^{string.Join(' ', words)}$";
+    }
+
+    /// <summary>A line that ends in a number and a unit.</summary>
+    private static string? FormOfEnd(string line) =>
+        EndsInUnit().Match(line) is { Success: true } match ? $@"^(?<text>.+) (?<count>-?[\d.,]+) ?(?<measure>{Regex.Escape(match.Groups[1].Value)})$" : null;
+
+    [GeneratedRegex(@"^\p{L}.* -?[\d.,]+ ?(\p{L}{1,5})$")]
+    private static partial Regex EndsInUnit();
+
+    [GeneratedRegex(@"\(\?<([a-z0-9]+)>")]
+    private static partial Regex GroupName();
+}
