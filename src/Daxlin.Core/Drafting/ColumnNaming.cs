@@ -27,7 +27,11 @@ internal static partial class ColumnNaming
         var equation = EquationOf(headings, rows, figures, reads);
         if (equation is { } found)
         {
-            (names[found.Quantity], names[found.Price], names[found.Amount]) = (TradeNames.Quantity, TradeNames.UnitPrice, TradeNames.Amount);
+            // "60 set" under “Unit”, beside an empty column headed “Qty”: the figures only stand closer to the other heading.
+            var quantity = Enumerable.Range(0, headings.Length).FirstOrDefault(
+                column => headings[found.Quantity].RankAs(TradeNames.Quantity) is null && headings[column].RankAs(TradeNames.Quantity) is not null
+                    && column != found.Price && column != found.Amount && rows.All(row => row.Texts[column].Length == 0), found.Quantity);
+            (names[quantity], names[found.Price], names[found.Amount]) = (TradeNames.Quantity, TradeNames.UnitPrice, TradeNames.Amount);
             if (found.Discount >= 0)
                 names[found.Discount] = TradeNames.DiscountPercent;
             if (found.Basis >= 0)
@@ -44,6 +48,13 @@ internal static partial class ColumnNaming
         foreach (var (column, name) in claims)
         {
             if (names[column] is null && !names.Contains(name))
+                names[column] = name;
+        }
+        // Figures that stand far off their headings are found once the columns have types.
+        foreach (var name in new[] { TradeNames.Quantity, TradeNames.UnitPrice, TradeNames.TaxRate })
+        {
+            var column = Enumerable.Range(0, headings.Length).FirstOrDefault(index => names[index] is null && headings[index].RankAs(name) is not null, -1);
+            if (column >= 0 && !names.Contains(name))
                 names[column] = name;
         }
         // Text that nothing else claims and that is the longest is the description.
@@ -127,7 +138,7 @@ internal static partial class ColumnNaming
             TradeNames.Unit => texts.Count(text => !text.Any(char.IsAsciiDigit) || UnitWithFigure().IsMatch(text)) >= most && texts.All(text => text.Length <= 12),
             TradeNames.TaxRate => texts.Count(text => text.Length <= 2 && text.All(char.IsLetter)) >= most
                 || texts.Count(text => Figures.Read(text, reads) is { Number: >= 0 and < 60 }) >= most,
-            TradeNames.DiscountPercent => texts.Where(text => text.Any(char.IsAsciiDigit)).All(text => Figures.Read(text, reads) is { Number: >= 0 and <= 100 }),
+            TradeNames.DiscountPercent => texts.Where(text => text.Any(char.IsAsciiDigit)).All(text => ItemsDraft.Discounts().IsMatch(text) || Figures.Read(text, reads) is { Number: >= 0 and <= 100 }),
             TradeNames.PriceBasis => texts.All(text => Figures.Read(text, reads) is { Number: 1 or 10 or 100 or 1000 }),
             _ => texts.Count(text => Figures.Read(text, reads) is not null) >= most,
         };

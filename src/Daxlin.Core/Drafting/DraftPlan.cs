@@ -27,6 +27,12 @@ internal sealed record DraftPlan(
 
     public DraftPlan With(string field, JsonObject? rule) => this with { Fields = Fields.SetItem(field, rule) };
 
+    /// <summary>A second block of item rows, of another shape; null for none.</summary>
+    public ItemsPlan? Second { get; init; }
+
+    /// <summary>How many item rows stand on the samples; a plan that captures fewer has run some together.</summary>
+    public int Rows { get; init; }
+
     /// <summary>
     /// Stands where item rows were looked for and not found: headings that the invoices do not have, so that none of them is
     /// clear before a person has said where its rows are.
@@ -66,6 +72,12 @@ internal sealed record DraftPlan(
         var blocks = new JsonArray();
         if ((Items ?? Stand) is { } items)
             blocks.Add(items.Block(Taxes));
+        if (Second is not null)
+        {
+            var second = Second.Block(Taxes);
+            (second["name"], second["required"]) = ("services", false);
+            blocks.Add(second);
+        }
         if (Taxes is not null)
             blocks.Add(Taxes.DeepClone());
         if (blocks.Count > 0)

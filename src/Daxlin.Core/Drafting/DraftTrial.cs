@@ -53,10 +53,11 @@ internal static class DraftTrial
         if (invoices.IsEmpty)
             return (int.MinValue, 0, 0, 0);
         var findings = invoices.Sum(invoice => invoice.Findings.Count(finding => finding.Severity == Severity.Hold));
+        var missing = Math.Max(0, plan.Rows - invoices.Sum(invoice => invoice.Captured.Lines.Length));
         return (
-            invoices.Sum(invoice => invoice.Ties.Count(tie => tie.Holds)) - (DoubtWeighs * findings),
+            invoices.Sum(invoice => invoice.Ties.Count(tie => tie.Holds)) - (DoubtWeighs * (findings + missing)),
             -findings,
-            invoices.Sum(invoice => invoice.Captured.Fields.Length - invoice.Captured.LeftOut.Length + invoice.Captured.Lines.Sum(line => line.Cells.Count(cell => cell.Name != TradeNames.Section))),
+            invoices.Sum(invoice => invoice.Captured.Fields.Length + invoice.Captured.Lines.Sum(line => line.Cells.Count(cell => cell.Name != TradeNames.Section))),
             -invoices.Sum(invoice => invoice.Unproved.Length));
     }
 

@@ -15,7 +15,7 @@ namespace Daxlin.Core.Drafting;
 /// amounts add up. Then the parts are put together, and where there are several ways (what begins a row, how text wraps,
 /// which caption), each is tried on the samples by the capture and its checks; the one that proves the most stays.
 /// </remarks>
-public static class Drafter
+public static partial class Drafter
 {
     /// <summary>The most samples that are looked at; more teach little and take long.</summary>
     public const int MostSamples = 10;
@@ -34,8 +34,10 @@ public static class Drafter
         var name = vendor?.Trim() is { Length: > 0 } given ? given : VendorDraft.Of(samples);
         var header = HeaderDraft.Of(samples, reads);
         var items = ItemsDraft.Of(samples, reads);
-        var stated = samples.Select((sample, index) => TotalsDraft.StatedOn(sample, items?.Ends[index], reads)).ToList();
-        var totals = samples.Select((_, index) => TotalsDraft.Of(stated[index], items?.Amounts[index] ?? [], reads)).ToList();
+        var second = items is null ? null : ItemsDraft.Second(samples, reads, items);
+        var ends = samples.Select((_, index) => second?.Ends[index] ?? items?.Ends[index]).ToImmutableArray();
+        var stated = samples.Select((sample, index) => TotalsDraft.StatedOn(sample, ends[index], reads)).ToList();
+        var totals = samples.Select((_, index) => TotalsDraft.Of(stated[index], [.. items?.Amounts[index] ?? [], .. second?.Amounts[index] ?? []], reads)).ToList();
         if (header.IsEmpty && items is null && totals.All(one => one is null))
             throw new DraftException("nothing-found", "Nothing on the samples looks like an invoice: no caption that Daxlin knows, no headings of item rows, no total.");
 
@@ -44,6 +46,7 @@ public static class Drafter
             Vendor = name ?? "Unknown vendor",
             Must = Recognition(samples, name, header),
             CreditNote = CreditNotesFor(samples),
+            Rows = items?.Rows ?? 0,
             Stand = items is null ? ItemsDraft.NotFound : null,
             Items = items?.Plan is { } found ? found with { HasRulesOfMarks = samples.Any(sample => sample.Lines.Any(line => line.Text.Length > 5 && line.Text.All(c => "-=_.*~".Contains(c, StringComparison.Ordinal)))) } : null,
         };
@@ -59,9 +62,9 @@ public static class Drafter
             HeaderChoice(header, samples, TradeNames.VendorTaxId),
         };
         choices.AddRange(TotalChoices(totals, samples, reads));
-        choices.Add(TaxChoices(samples, items, totals, reads));
+        choices.Add(TaxChoices(samples, ends, totals, reads));
         if (items is not null)
-            choices.AddRange(ItemChoices(items, totals, samples));
+            choices.AddRange(ItemChoices(items, second, totals, samples));
         if (samples.Any(sample => sample.Pages.Length > 1))
             choices.Add([plan => plan with { SkipFirst = 0 }, plan => plan with { SkipFirst = 1 }]);
         plan = DraftTrial.Best(plan, choices, samples);
@@ -81,14 +84,17 @@ public static class Drafter
     /// <summary>A field that the samples do not show, by its usual captions.</summary>
     private static JsonObject Unseen(string name, ImmutableArray<Sample> samples)
     {
-        // The vaguest captions are left to a person: "Order" or "Due" stand in many a sentence.
-        var captions = UnseenCaptions(name, samples).Where(caption => caption.Length > 5).Take(10).ToList();
+        var captions = UnseenCaptions(name, samples).ToList();
         JsonArray Cue() => new([.. captions.Select(caption => (JsonNode)caption)]);
-        return new JsonObject
+        var rule = new JsonObject
         {
-            ["where"] = new JsonArray(new JsonObject { ["beside"] = Cue() }, new JsonObject { ["under"] = Cue(), ["reach"] = 20 }),
+            ["where"] = new JsonArray(new JsonObject { ["beside"] = Cue(), ["reach"] = 150 }, new JsonObject { ["under"] = Cue(), ["reach"] = 20 }),
             ["required"] = false,
         };
+        // "Order" stands in many a sentence; what is an order's number has figures, and a word before them at most.
+        if (TradeNames.KindOf(name) == ValueKind.Text)
+            rule["shape"] = @"([A-Z]+ )?\S*\d\S*";
+        return rule;
     }
 
     /// <summary>What a probe asked for besides is no part of the template: the settled names know their types.</summary>
@@ -158,16 +164,17 @@ public static class Drafter
             .MaxBy(language => language.SelectMany(one => one.Value).Select(Vocabulary.Key).Distinct().Count(printed.Contains))!.Key;
     }
 
-    private static ImmutableArray<Func<DraftPlan, DraftPlan>> TaxChoices(ImmutableArray<Sample> samples, FoundItems? items, List<FoundTotals?> totals, Habits reads)
+    private static ImmutableArray<Func<DraftPlan, DraftPlan>> TaxChoices(ImmutableArray<Sample> samples, ImmutableArray<PlaceOnPage?> ends, List<FoundTotals?> totals, Habits reads)
     {
         var taxes = totals.OfType<FoundTotals>().SelectMany(one => one.Names).Where(one => one.Name == TradeNames.Tax).Select(one => one.Stated).ToImmutableArray();
-        IEnumerable<JsonObject?> blocks = TaxesDraft.Of(samples, items?.Ends ?? [.. samples.Select(_ => (PlaceOnPage?)null)], taxes, reads);
+        IEnumerable<JsonObject?> blocks = TaxesDraft.Of(samples, ends, taxes, reads);
         return [.. from block in blocks.Append(null)
                    from included in new[] { false, true }
                    select (Func<DraftPlan, DraftPlan>)(plan => plan with { Taxes = block, Reads = plan.Reads with { TaxIncluded = included } })];
     }
 
-    private static IEnumerable<ImmutableArray<Func<DraftPlan, DraftPlan>>> ItemChoices(FoundItems items, List<FoundTotals?> totals, ImmutableArray<Sample> samples)
+    private static IEnumerable<ImmutableArray<Func<DraftPlan, DraftPlan>>> ItemChoices(
+        FoundItems items, FoundItems? second, List<FoundTotals?> totals, ImmutableArray<Sample> samples)
     {
         var captions = totals.OfType<FoundTotals>().SelectMany(one => one.Names).ToList();
         var closes = captions.OrderBy(one => one.Stated.Page).ThenBy(one => one.Stated.Box.Top).Where(one => one.Name is TradeNames.Subtotal or TradeNames.Total)
@@ -176,21 +183,27 @@ public static class Drafter
         var fromFirst = first.AddRange(closes.Except(first));
         ImmutableArray<ImmutableArray<string>> ways = [closes, fromFirst, closes[..Math.Min(1, closes.Length)], ImmutableArray<string>.Empty];
         yield return [.. ways
-            .Select(cues => (Func<DraftPlan, DraftPlan>)(plan => plan with { Items = plan.Items! with { Closes = cues } }))];
-        var sections = ((IEnumerable<string?>)[null, .. items.Plan.Columns.Where(column => column.Rule["heading"] is not null).Take(3).Select(column => column.Name)]).ToList();
-        (string Fold, bool HasSection)[] folds = [("down", false), ("down", true), ("around", false), ("around", true), ("up", false), ("up", true), ("allDown", false), ("", false)];
+            .Select(cues => (Func<DraftPlan, DraftPlan>)(plan => plan with { Items = plan.Items! with { Closes = cues } })),
+            .. ways.Take(1).Select(cues => (Func<DraftPlan, DraftPlan>)(plan => ClosedByWhatFollows(plan with { Items = plan.Items! with { Closes = cues } }, samples)))];
+        if (second is not null)
+            yield return [plan => plan with { Second = null }, plan => WithSecond(plan, second)];
+        yield return [.. RowsUnderDraft.Options(samples), plan => plan with { Items = plan.Items! with { RowsUnder = null } }];
+        var sections = items.Plan.Columns.Where(column => column.Rule["heading"] is not null).Take(3).Select(column => column.Name).ToList();
+        // Headings that stand apart go before text that wraps; headings that might be such text go behind it.
+        (string Fold, SectionDraft.Kind Section)[] folds =
+        [
+            ("down", SectionDraft.Kind.None), ("down", SectionDraft.Kind.Apart), ("around", SectionDraft.Kind.Apart), ("up", SectionDraft.Kind.Apart),
+            ("around", SectionDraft.Kind.None), ("up", SectionDraft.Kind.None),
+            ("down", SectionDraft.Kind.Few), ("around", SectionDraft.Kind.Few), ("up", SectionDraft.Kind.Few),
+            ("allDown", SectionDraft.Kind.None), ("", SectionDraft.Kind.None),
+        ];
         yield return [.. from way in folds
-                         from section in sections
-                         where way.HasSection == section is not null
+                         from section in way.Section == SectionDraft.Kind.None ? (IEnumerable<string?>)[null] : sections
                          select (Func<DraftPlan, DraftPlan>)(plan =>
                          {
                              var other = plan with { Items = plan.Items! with { Fold = way.Fold, Section = section } };
-                             return section is null || SectionDraft.AreHeadings(other, samples) ? other : plan;
+                             return section is null || SectionDraft.Are(way.Section, other, samples) ? other : plan;
                          })];
-        yield return [plan => plan with { Items = plan.Items! with { CodeFolds = false } }, plan => plan with { Items = plan.Items! with { CodeFolds = true } }];
-        yield return [plan => plan, .. RowsUnderDraft.Options(samples)];
-        if (!items.Plan.Columns.Any(column => column.Name == TradeNames.Unit) && items.Plan.Columns.Any(column => column.Name == TradeNames.Quantity))
-            yield return [plan => plan, WithUnitGlued];
         var begins = new List<JsonObject>();
         foreach (var column in new[] { TradeNames.Amount, TradeNames.Quantity, TradeNames.UnitPrice, "position", TradeNames.ItemCode })
         {
@@ -203,6 +216,38 @@ public static class Drafter
         }
         begins.Add(new JsonObject { ["ruling"] = true });
         yield return [.. begins.Select(one => (Func<DraftPlan, DraftPlan>)(plan => plan with { Items = plan.Items! with { Begins = one } }))];
+        yield return [plan => plan with { Items = plan.Items! with { CodeFolds = false } }, plan => plan with { Items = plan.Items! with { CodeFolds = true } }];
+        if (!items.Plan.Columns.Any(column => column.Name == TradeNames.Unit) && items.Plan.Columns.Any(column => column.Name == TradeNames.Quantity))
+            yield return [plan => plan, WithUnitGlued];
+    }
+
+    /// <summary>Closed as well by the words that stand right below the rows and are none: a note, the headings of the tax summary.</summary>
+    private static DraftPlan ClosedByWhatFollows(DraftPlan plan, ImmutableArray<Sample> samples)
+    {
+        var cues = new List<string>();
+        foreach (var invoice in DraftTrial.Take(plan, samples))
+        {
+            if (invoice.Captured.Lines is not [.., var last] || last.Cells.SelectMany(cell => cell.Trace.Places).ToList() is not { Count: > 0 } places)
+                continue;
+            var (page, bottom) = (places.Max(place => place.Page), places.Max(place => place.Box.Bottom));
+            var follows = invoice.Captured.LeftOut.FirstOrDefault(line => line.Why == LeftOutLine.NotAccountedFor && line.Place.Page >= page && line.Place.Box.Top > bottom - 1);
+            if (follows is not null && LeadingWords().Match(follows.Text).Value.Trim() is { Length: >= 5 } cue)
+                cues.Add(cue);
+        }
+        return plan with { Items = plan.Items! with { Closes = [.. plan.Items.Closes, .. cues.Distinct().Except(plan.Items.Closes)] } };
+    }
+
+    /// <summary>The first block ends where the second one's title or headings stand.</summary>
+    private static DraftPlan WithSecond(DraftPlan plan, FoundItems second)
+    {
+        var lines = second.Headings.Page.Lines;
+        var title = lines.LastOrDefault(line => line.Box.Bottom < second.Headings.Box.Top && second.Headings.Box.Top - line.Box.Bottom < 25 && !line.Text.Any(char.IsAsciiDigit));
+        var cue = title?.Text ?? second.Headings.All[0].Text;
+        return plan with
+        {
+            Items = plan.Items! with { Closes = [cue, .. plan.Items.Closes] },
+            Second = second.Plan with { Closes = plan.Items.Closes, Fold = plan.Items.Fold },
+        };
     }
 
     private static DraftPlan WithUnitGlued(DraftPlan plan)
@@ -235,6 +280,9 @@ public static class Drafter
     }
 
     private static readonly Habits FormOnly = new(Currency.Find("EUR")!, DateOrder.DayFirst, '.', ",");
+
+    [GeneratedRegex(@"^[^\d:|]+")]
+    private static partial Regex LeadingWords();
 
     /// <summary>What a credit note of the vendor calls itself, in the language of its invoices.</summary>
     private static ImmutableArray<string> CreditNotesFor(ImmutableArray<Sample> samples)

@@ -43,9 +43,10 @@ internal static partial class HeaderDraft
                 .SelectMany(caption => RulesFor(name, caption.Text).Select(rule => (Rule: rule.Json, Rank: (caption.Rank * 4) + rule.Rank)))
                 .ToList();
             var values = FieldProbe.Try(samples, reads, [.. tries.Select(one => one.Rule)]);
-            var good = tries.Select((one, index) => (one.Rule, one.Rank, Hits: values[index].Count(value => Fits(name, value)), Different: values[index].OfType<CapturedValue>().Select(value => value.Value).Distinct().Count()))
+            var good = tries.Select((one, index) => (one.Rule, one.Rank, Hits: values[index].Count(value => Fits(name, value)), Figures: values[index].Count(value => value?.Value.Any(char.IsAsciiDigit) == true), Different: values[index].OfType<CapturedValue>().Select(value => value.Value).Distinct().Count()))
                 .Where(one => one.Hits > 0)
                 .OrderByDescending(one => one.Hits)
+                .ThenByDescending(one => one.Figures)
                 // What is the same on every sample is the vendor's or the buyer's, not the invoice's.
                 .ThenByDescending(one => name != TradeNames.InvoiceNumber || one.Hits < 2 || one.Different > 1)
                 .ThenBy(one => one.Rank)
@@ -69,7 +70,7 @@ internal static partial class HeaderDraft
             return true;
         var text = value.Value;
         return text.Length <= 30 && !text.Contains(": ", StringComparison.Ordinal) && text.Split(' ').Length <= 3
-            && (text.Any(char.IsAsciiDigit) || (name == TradeNames.PurchaseOrder && !text.Contains(' ', StringComparison.Ordinal) && text.All(char.IsLetter)))
+            && (text.Any(char.IsAsciiDigit) || (name == TradeNames.PurchaseOrder && text.All(char.IsAsciiLetterUpper) && Vocabulary.Fields.MeaningsOf(text).IsEmpty))
             && !DateReader.Read(text, DateOrder.DayFirst).IsGood && !DateReader.Read(text, DateOrder.MonthFirst).IsGood;
     }
 
@@ -171,7 +172,8 @@ internal static partial class HeaderDraft
                 var behind = cell.Words.Length > 0 && cell.Box.Right > caption.Box.Right + 1
                     ? string.Join(' ', line.Words.Skip(caption.FirstWord + caption.Words).TakeWhile(word => word.Box.Right <= cell.Box.Right + 0.1).Select(word => word.Text))
                     : next.Words.Length > 0 ? next.Text : "";
-                if (TaxNumber().Match(behind) is not { Success: true } number || number.Groups[1].Value.Count(char.IsAsciiDigit) < 6)
+                if (TaxNumber().Match(behind) is not { Success: true } number || number.Groups[1].Value.Count(char.IsAsciiDigit) < 6
+                    || !number.Groups[1].Value.Any(c => c is >= '1' and <= '9'))
                     continue;
                 var form = Regex.Replace(Regex.Escape(number.Groups[1].Value).Replace(@"\ ", " ", StringComparison.Ordinal), @"\d+", run => $@"\d{{{run.Length}}}");
                 best = (rank, new JsonObject

@@ -20,10 +20,26 @@ internal static partial class ItemsDraft
 {
     private static readonly ImmutableArray<string> MoneyColumns = [TradeNames.Amount, TradeNames.UnitPrice, TradeNames.Quantity];
 
-    public static FoundItems? Of(IReadOnlyList<Sample> samples, Habits reads)
+    public static FoundItems? Of(IReadOnlyList<Sample> samples, Habits reads) =>
+        Headings.Find(samples.SelectMany(sample => sample.Pages), Vocabulary.Columns, IsItemTable) is { } headings ? Of(samples, reads, headings) : null;
+
+    /// <summary>Item rows of another shape, further down: services after the goods.</summary>
+    public static FoundItems? Second(IReadOnlyList<Sample> samples, Habits reads, FoundItems first)
     {
-        if (Headings.Find(samples.SelectMany(sample => sample.Pages), Vocabulary.Columns, IsItemTable) is not { } headings)
-            return null;
+        var own = first.Headings.All.Select(heading => Vocabulary.Key(heading.Text)).ToHashSet();
+        foreach (var sample in samples)
+        {
+            foreach (var other in Headings.FindAll(sample.Pages, Vocabulary.Columns, IsItemTable))
+            {
+                if (other.All.Count(heading => own.Contains(Vocabulary.Key(heading.Text))) * 2 < other.All.Length && Of(samples, reads, other) is { Proved: > 0 } second)
+                    return second;
+            }
+        }
+        return null;
+    }
+
+    private static FoundItems? Of(IReadOnlyList<Sample> samples, Habits reads, Headings headings)
+    {
         var begins = BeginsIn(headings.All);
         var rows = RowProbe.Of(samples, reads, headings.All, begins);
         if (rows.IsEmpty)
@@ -31,6 +47,9 @@ internal static partial class ItemsDraft
         var (names, proved, _) = ColumnNaming.Of(headings.All, rows, reads);
         var amountColumn = names.IndexOf(TradeNames.Amount);
         var items = rows.Where(row => IsItem(row, names, reads)).ToImmutableArray();
+        // Figures far off their headings stand in other columns, or in none, before the columns have types.
+        if (items.IsEmpty)
+            items = [.. rows.Where(row => IsRow(row, names, reads))];
         if (items.IsEmpty || amountColumn < 0)
             return null;
         return new FoundItems(
@@ -58,6 +77,14 @@ internal static partial class ItemsDraft
         return figures >= (hasQuantity && names.Contains(TradeNames.UnitPrice) ? 3 : 2) || (names.Count(name => name is not null) <= 2 && figures >= 1);
     }
 
+    private static bool IsRow(ProbedRow row, ImmutableArray<string?> names, Habits reads)
+    {
+        if (names.IndexOf(TradeNames.Amount) is not (>= 0 and var amount) || Figures.Read(row.Texts[amount], reads) is null)
+            return false;
+        var others = row.Texts.Where((_, column) => column != amount).ToList();
+        return others.Exists(text => Figures.Read(text, reads) is not null) || others.Count(text => text.Length > 0) >= 2;
+    }
+
     private static ItemsPlan PlanOf(ImmutableArray<Heading> headings, ImmutableArray<string?> names, ImmutableArray<ProbedRow> items, Habits reads)
     {
         var columns = ImmutableArray.CreateBuilder<ColumnPlan>();
@@ -74,7 +101,25 @@ internal static partial class ItemsDraft
                 columns.Add(new ColumnPlan(TradeNames.Description, PartOf("article", @"^\S+ (.+)$"), Folds: false));
                 continue;
             }
-            var isCode = names[index] == TradeNames.TaxRate && texts.All(text => text.Length <= 2 && text.All(char.IsLetter));
+            // "10+5" per cent are taken off one after the other.
+            if (names[index] == TradeNames.DiscountPercent && texts.Exists(text => Discounts().IsMatch(text)))
+            {
+                (rule["kept"], rule["required"]) = (false, false);
+                columns.Add(new ColumnPlan("less", rule, Folds: false));
+                columns.Add(new ColumnPlan(TradeNames.DiscountPercent, PartBy("less", 1), Folds: false));
+                columns.Add(new ColumnPlan("discountPercent2", PartBy("less", 2), Folds: false));
+                continue;
+            }
+            // "27,500 /job" is a price with its unit.
+            if (names[index] == TradeNames.UnitPrice && texts.Exists(text => text.Contains('/', StringComparison.Ordinal)) && !names.Contains(TradeNames.Unit))
+            {
+                (rule["kept"], rule["type"]) = (false, "text");
+                columns.Add(new ColumnPlan("priceAndUnit", rule, Folds: false));
+                columns.Add(new ColumnPlan(TradeNames.UnitPrice, PartOf("priceAndUnit", @"^[^/\s]+"), Folds: false));
+                columns.Add(new ColumnPlan(TradeNames.Unit, PartOf("priceAndUnit", @"/\s*(\S+)$"), Folds: false));
+                continue;
+            }
+            var isCode = names[index] == TradeNames.TaxRate && texts.Count > 0 && texts.All(text => text.Length <= 2 && text.All(char.IsLetter));
             var name = isCode ? "taxCode" : names[index] ?? OwnName(headings[index].Text, index, columns);
             if (isCode || names[index] is null or "position")
             {
@@ -95,7 +140,7 @@ internal static partial class ItemsDraft
     {
         var (code, description) = (names.IndexOf(TradeNames.ItemCode), names.IndexOf(TradeNames.Description));
         var column = description >= 0 ? description : code >= 0 ? code
-            : Enumerable.Range(0, names.Length).Where(index => names[index] is null).FirstOrDefault(index => items.All(row => CodeAhead().IsMatch(row.Texts[index])), -1);
+            : Enumerable.Range(0, names.Length).Where(index => names[index] is null).FirstOrDefault(index => items.All(row => MixedCode().IsMatch(row.Texts[index])), -1);
         if (column < 0 || (description >= 0 && code >= 0))
             return -1;
         var texts = items.Select(row => row.Texts[column]).Where(text => text.Length > 0).ToList();
@@ -113,6 +158,9 @@ internal static partial class ItemsDraft
 
     public static JsonObject Filled(string column) => new() { ["filled"] = column };
 
+    private static JsonObject PartBy(string column, int part) =>
+        new() { ["partOf"] = column, ["tidy"] = new JsonArray(new JsonObject { ["part"] = part, ["by"] = "+" }) };
+
     private static JsonObject PartOf(string column, string take) =>
         new() { ["partOf"] = column, ["tidy"] = new JsonArray(new JsonObject { ["take"] = take }) };
 
@@ -128,6 +176,12 @@ internal static partial class ItemsDraft
     /// <summary>Near misses of settled names are faults in a template.</summary>
     private static bool IsNear(string settled, string name) =>
         settled.Contains(name, StringComparison.OrdinalIgnoreCase) || name.Contains(settled, StringComparison.OrdinalIgnoreCase) || Math.Abs(settled.Length - name.Length) <= 2 && settled[0] == name[0];
+
+    [GeneratedRegex(@"^(?=\S*\d)(?=\S*\p{Lu})[A-Z0-9][A-Z0-9./-]{3,}")]
+    private static partial Regex MixedCode();
+
+    [GeneratedRegex(@"^\d+(?:[.,]\d+)?(?: ?\+ ?\d+(?:[.,]\d+)?)+ ?%?$")]
+    internal static partial Regex Discounts();
 
     [GeneratedRegex(@"^(?=\S*\d)[A-Z0-9][A-Z0-9./-]*\b")]
     private static partial Regex CodeAhead();

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Text.Json.Nodes;
 using System.Text.RegularExpressions;
 using Daxlin.Core.Capture;
+using Daxlin.Core.Checks;
 
 namespace Daxlin.Core.Drafting;
 
@@ -24,16 +25,27 @@ internal static partial class RowsUnderDraft
 
     private static DraftPlan WithForm(DraftPlan plan, ImmutableArray<Sample> samples, Func<string, string?> formOf)
     {
-        var bare = plan with { Items = plan.Items! with { RowsUnder = null, Section = null } };
-        var unaccounted = DraftTrial.Take(bare, samples).SelectMany(invoice => invoice.Captured.LeftOut)
-            .Where(line => line.Why == LeftOutLine.NotAccountedFor).Select(line => formOf(line.Text)).OfType<string>().ToList();
-        var form = unaccounted.GroupBy(one => one).Where(group => group.Count() >= LeastLines).MaxBy(group => group.Count())?.Key;
+        var bare = plan with { Items = plan.Items! with { RowsUnder = null, Section = null, Fold = "" } };
+        var lines = DraftTrial.Take(bare, samples).SelectMany(LinesUnderRows).Distinct().ToList();
+        // Text that wraps alike in several rows has the same figures in each: "the yard's list of 12 January".
+        var form = lines.Select(line => formOf(line)).OfType<string>().GroupBy(one => one).Where(group => group.Count() >= LeastLines).MaxBy(group => group.Count())?.Key;
         if (form is null)
             return plan;
         var columns = new JsonObject();
         foreach (Match name in GroupName().Matches(form))
             columns[name.Groups[1].Value] = new JsonObject();
         return plan with { Items = plan.Items! with { RowsUnder = new JsonObject { ["name"] = "details", ["matching"] = form, ["columns"] = columns } } };
+    }
+
+    /// <summary>What stands between the rows of an invoice and below them; what stands above the first is a heading.</summary>
+    private static IEnumerable<string> LinesUnderRows(CheckedInvoice invoice)
+    {
+        var left = invoice.Captured.LeftOut.Where(line => line.Why == LeftOutLine.NotAccountedFor).ToList();
+        if (invoice.Captured.Lines is not [var first, ..] || first.Cells.SelectMany(cell => cell.Trace.Places).ToList() is not { Count: > 0 } places)
+            return [];
+        var (page, top) = (places.Min(place => place.Page), places.Min(place => place.Box.Top));
+        var above = left.Where(line => line.Place.Page < page || (line.Place.Page == page && line.Place.Box.Bottom <= top)).Select(line => FormOfWords(line.Text)).ToHashSet();
+        return left.Where(line => !above.Contains(FormOfWords(line.Text))).Select(line => line.Text);
     }
 
     /// <summary>A line's words as they are, its parts with figures open.</summary>
@@ -47,9 +59,9 @@ internal static partial class RowsUnderDraft
 
     /// <summary>A line that ends in a number and a unit.</summary>
     private static string? FormOfEnd(string line) =>
-        EndsInUnit().Match(line) is { Success: true } match ? $@"^(?<text>.+) (?<count>-?[\d.,]+) ?(?<measure>{Regex.Escape(match.Groups[1].Value)})$" : null;
+        EndsInUnit().IsMatch(line) ? @"^(?<text>.+) (?<count>-?[\d.,]+) ?(?<measure>\p{L}{1,5})$" : null;
 
-    [GeneratedRegex(@"^\p{L}.* -?[\d.,]+ ?(\p{L}{1,5})$")]
+    [GeneratedRegex(@"^\p{L}.* -?[\d.,]+ ?\p{L}{1,5}$")]
     private static partial Regex EndsInUnit();
 
     [GeneratedRegex(@"\(\?<([a-z0-9]+)>")]

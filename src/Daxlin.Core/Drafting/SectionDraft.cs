@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Daxlin.Core.Capture;
 using Daxlin.Core.Templates;
 
 namespace Daxlin.Core.Drafting;
@@ -12,29 +13,39 @@ internal static class SectionDraft
     /// <summary>Or well apart from their row, in sizes of the type from line to line; wrapped text stands at 1.1 to 1.4.</summary>
     private const double Apart = 1.5;
 
-    /// <summary>Says that what a plan carries onto the rows reads like headings on all samples that have some.</summary>
-    public static bool AreHeadings(DraftPlan plan, ImmutableArray<Sample> samples)
+    /// <summary>How headings are told from text.</summary>
+    public enum Kind
     {
-        var invoices = DraftTrial.Take(plan, samples);
-        for (var index = 0; index < invoices.Length; index++)
+        /// <summary>There are none.</summary>
+        None,
+
+        /// <summary>They stand well apart from the rows below them.</summary>
+        Apart,
+
+        /// <summary>They stand before several rows each.</summary>
+        Few,
+    }
+
+    /// <summary>Says that what a plan carries onto the rows are headings of a kind, on all samples that have some.</summary>
+    public static bool Are(Kind kind, DraftPlan plan, ImmutableArray<Sample> samples)
+    {
+        foreach (var invoice in DraftTrial.Take(plan, samples))
         {
-            var lines = invoices[index].Captured.Lines;
+            var lines = invoice.Captured.Lines;
             if (lines.IsEmpty)
                 return false;
-            var places = lines.Select(line => line.Find(TradeNames.Section)?.Trace.Places is [var place, ..] ? place : (Capture.PlaceOnPage?)null).ToList();
-            var headings = places.OfType<Capture.PlaceOnPage>().Distinct().ToList();
-            if (headings.Count <= MostHeadingsARow * lines.Length)
-                continue;
-            var distances = new List<double>();
-            foreach (var heading in headings)
-            {
-                var row = lines[places.IndexOf(heading)];
-                var first = row.Cells.Where(cell => cell.Name != TradeNames.Section).SelectMany(cell => cell.Trace.Places).Where(place => place.Page == heading.Page).Select(place => place.Box.Bottom).DefaultIfEmpty(heading.Box.Bottom + 100).Min();
-                distances.Add((first - heading.Box.Bottom) / Math.Max(1, heading.Box.Height));
-            }
-            if (distances.Count > 0 && distances.Min() < Apart)
+            var places = lines.Select(line => line.Find(TradeNames.Section)?.Trace.Places is [var place, ..] ? place : (PlaceOnPage?)null).ToList();
+            var headings = places.OfType<PlaceOnPage>().Distinct().ToList();
+            if (headings.Count > 0 && !(kind == Kind.Few ? headings.Count <= MostHeadingsARow * lines.Length : headings.TrueForAll(heading => StandsApart(heading, lines[places.IndexOf(heading)]))))
                 return false;
         }
         return true;
+    }
+
+    private static bool StandsApart(PlaceOnPage heading, CapturedLine row)
+    {
+        var first = row.Cells.Where(cell => cell.Name != TradeNames.Section).SelectMany(cell => cell.Trace.Places)
+            .Where(place => place.Page == heading.Page).Select(place => place.Box.Bottom).DefaultIfEmpty(double.MaxValue).Min();
+        return first - heading.Box.Bottom >= Apart * heading.Box.Height;
     }
 }

@@ -46,10 +46,11 @@ internal static partial class TaxesDraft
         var known = table.All.Select((heading, index) => (heading, index)).Where(one => !one.heading.Meanings.IsEmpty).ToList();
         var columns = new JsonObject();
         var last = default(Box);
+        var rate = known.Where(one => one.heading.RankAs(TradeNames.Rate) is not null).MinBy(one => one.heading.RankAs(TradeNames.Rate)).heading;
         foreach (var name in new[] { "code", TradeNames.Rate, TradeNames.Base, TradeNames.Amount })
         {
             var best = known.Where(one => one.heading.RankAs(name) is not null && !columns.Any(column => (string?)column.Value!["heading"] == one.heading.Text))
-                .OrderBy(one => one.heading.RankAs(name)).Select(one => one.heading).FirstOrDefault();
+                .OrderBy(one => Math.Abs(one.heading.Box.CenterX - rate.Box.CenterX)).Select(one => one.heading).FirstOrDefault();
             if (best is null)
                 continue;
             columns[name] = new JsonObject { ["heading"] = best.Text };

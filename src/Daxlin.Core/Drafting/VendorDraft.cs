@@ -27,17 +27,19 @@ internal static partial class VendorDraft
     {
         var usual = Median(sample.Lines.SelectMany(line => line.Words).Select(word => word.Size));
         var hasSmall = sample.Lines.Sum(line => line.Text.Count(char.IsLower)) > sample.Lines.Sum(line => line.Text.Count(char.IsUpper));
+        var tables = sample.Pages.Select(page => (page.Number, Table: Headings.Find([page], Vocabulary.Columns, headings => headings.Count(heading => !heading.Meanings.IsEmpty) >= 3)))
+            .Where(one => one.Table is not null).ToDictionary(one => one.Number, one => one.Table);
         foreach (var page in sample.Pages)
         {
             var buyers = page.Lines.Where(line => Vocabulary.Addressees.Any(word => line.Text.Contains(word, StringComparison.OrdinalIgnoreCase))).Select(line => line.Box).ToList();
-            var table = Headings.Find([page], Vocabulary.Columns, headings => headings.Count(heading => !heading.Meanings.IsEmpty) >= 3);
+            var table = tables.GetValueOrDefault(page.Number);
             foreach (var line in page.Lines)
             {
                 // Names stand above the item rows, or in the page's foot.
                 var isFoot = line.Box.Top > 0.85 * page.Height;
                 if (!isFoot && line.Box.Bottom > (table?.Box.Top ?? page.Height / 2))
                     continue;
-                foreach (var (cell, box) in CellsOf(line))
+                foreach (var (cell, box) in CellsOf(line, usual))
                 {
                     if (NameIn(cell) is not { } name)
                         continue;
@@ -49,19 +51,21 @@ internal static partial class VendorDraft
                         + Math.Min(3, ((line.Words[0].Size / usual) - 1) * 3)
                         + (isFoot ? 0 : 3 * (1 - (box.Top / page.Height)))
                         + (words.Length is >= 2 and <= 6 ? 0.5 : 0)
-                        - (isBuyer ? 6 : 0) - (page.Number > 1 ? 0.5 : 0));
+                        - (isBuyer ? 6 : 0) - (page.Number > 1 && table is null ? 0.5 : 0)
+                        // A cover letter is no invoice.
+                        - (table is null && tables.Count > 0 ? 5 : 0));
                 }
             }
         }
     }
 
     /// <summary>The line's cells; words in large type set wide apart are one.</summary>
-    private static IEnumerable<(string Text, Box Box)> CellsOf(TextLine line)
+    private static IEnumerable<(string Text, Box Box)> CellsOf(TextLine line, double usual)
     {
         var (text, box) = ("", default(Box));
         foreach (var cell in line.Cells)
         {
-            if (text.Length > 0 && cell.Box.Left - box.Right > 1.5 * cell.Words[0].Size)
+            if (text.Length > 0 && (cell.Words[0].Size < 1.3 * usual || cell.Box.Left - box.Right > 1.5 * cell.Words[0].Size))
             {
                 yield return (text, box);
                 text = "";
