@@ -16,6 +16,9 @@ internal static partial class RowsUnderDraft
     /// <summary>A list has so many lines of one form at least, over all samples.</summary>
     private const int LeastLines = 2;
 
+    /// <summary>So far right of the rows' left edge at least, in points.</summary>
+    private const double Indent = 4;
+
     /// <summary>The lists that the lines which a plan cannot account for may be.</summary>
     public static IEnumerable<Func<DraftPlan, DraftPlan>> Options(ImmutableArray<Sample> samples)
     {
@@ -45,7 +48,9 @@ internal static partial class RowsUnderDraft
             return [];
         var (page, top) = (places.Min(place => place.Page), places.Min(place => place.Box.Top));
         var above = left.Where(line => line.Place.Page < page || (line.Place.Page == page && line.Place.Box.Bottom <= top)).Select(line => FormOfWords(line.Text)).ToHashSet();
-        return left.Where(line => !above.Contains(FormOfWords(line.Text))).Select(line => line.Text);
+        // A heading begins where the rows do; a list is indented, under their text.
+        var edge = places.Min(place => place.Box.Left) + Indent;
+        return left.Where(line => line.Place.Box.Left > edge && !above.Contains(FormOfWords(line.Text))).Select(line => line.Text);
     }
 
     /// <summary>A line's words as they are, its parts with figures open.</summary>

@@ -105,7 +105,7 @@ internal sealed class RowBuilder(BlockRule block)
 
     private void Add(BlockLine line)
     {
-        rows[^1].Add(line);
+        rows[^1].Add(line, block.RowsUnder);
         var strange = new List<Word>();
         for (var column = 0; column < line.Cut.Columns; column++)
         {

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Daxlin.Core.Pages;
 using Daxlin.Core.Templates;
 
@@ -20,11 +21,17 @@ internal sealed class RowDraft
         Cells[column] = Cells.TryGetValue(column, out var before) ? before.With(printed, joinsHyphens) : printed;
 
     /// <summary>Adds the words of a line by the columns that they were cut into.</summary>
-    public void Add(BlockLine line)
+    /// <param name="lists">The lists under the rows: one may begin beside the figures, where these stand below their text.</param>
+    public void Add(BlockLine line, ImmutableArray<RowsUnderRule> lists = default)
     {
         for (var column = 0; column < line.Cut.Columns; column++)
         {
-            if (line.Cut.Has(column) && line.Cutter.RuleOf(column) is { } rule)
+            if (!line.Cut.Has(column) || line.Cutter.RuleOf(column) is not { } rule)
+                continue;
+            if (!lists.IsDefaultOrEmpty && rule.Fold is Templates.Fold.Around or Templates.Fold.Up && Cells.ContainsKey(rule.Name)
+                && new TextLine(line.Page, [.. line.Cut[column]]) is var text && lists.FirstOrDefault(list => list.Line.IsMatch(text.Text)) is { } own)
+                Under.Add((own, text));
+            else
                 Add(rule.Name, Printed.Of(line.Page, line.Cut[column]), rule.JoinsHyphens);
         }
     }
