@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using Daxlin.Service.Batches;
+using Daxlin.Service.Desk;
 using Daxlin.Service.Documents;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.Posting;
@@ -94,6 +95,7 @@ public static class ServiceHost
         app.MapOpenApi("/api/{documentName}/openapi.json");
         var api = app.MapGroup("/api/v1");
         TemplateEndpoints.Map(api);
+        DeskEndpoints.Map(api);
         BatchEndpoints.Map(api);
         DocumentEndpoints.Map(api);
         InvoiceEndpoints.Map(api);

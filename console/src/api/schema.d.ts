@@ -259,6 +259,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/templates/draft": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Proposes a template from documents of one vendor; nothing is stored. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TemplateToDraft"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TemplateDrafted"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/templates/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Captures and checks documents by a template that is not saved; nothing is stored. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TemplateToTry"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TrialResult"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/batches": {
         parameters: {
             query?: never;
@@ -926,6 +1006,15 @@ export interface components {
             after: string;
             reason: string;
         };
+        /** @description What is known of one part of a drafted template. */
+        DraftNoteRecord: {
+            /** @description The part: `fields.total`, `columns.quantity`. */
+            key: string;
+            /** @description `certain`, `guess` or `notFound`. */
+            certainty: string;
+            /** @description Where it was found and what speaks for it. */
+            says: string;
+        };
         /** @description What became of one file of an upload. */
         FileTaken: {
             file: string;
@@ -1201,6 +1290,15 @@ export interface components {
             savedBy: string;
             document: components["schemas"]["JsonElement"];
         };
+        /** @description A drafted template. Nothing is stored; it is used once a person has saved it. */
+        TemplateDrafted: {
+            /** @description The document as text, as it can be saved or edited. */
+            template: string;
+            /** @description What is certain, what is a guess, what was not found. */
+            notes: components["schemas"]["DraftNoteRecord"][];
+            /** @description What it captures from each of the documents. */
+            invoices: components["schemas"]["InvoiceDetail"][];
+        };
         /** @description One thing wrong with a template document. */
         TemplateFaultRecord: {
             /** @description The key's path. */
@@ -1236,6 +1334,20 @@ export interface components {
             savedAt: string;
             savedBy: string;
         };
+        /** @description From which documents a template is to be drafted. */
+        TemplateToDraft: {
+            /** @description The SHA-256 of each, of one vendor; 1 to 10. */
+            documents: string[];
+            /** @description The vendor's name; left out, it is looked for on the pages. */
+            vendor: null | string;
+        };
+        /** @description A template that is not saved, and the documents to capture by it. */
+        TemplateToTry: {
+            /** @description The document as text, so that faults are named by their lines. */
+            template: null | string;
+            /** @description The SHA-256 of each; 1 to 40. */
+            documents: string[];
+        };
         TidiedRecord: {
             /** @description The step's name. */
             step: string;
@@ -1253,6 +1365,15 @@ export interface components {
             holds: boolean;
             about: string[];
         };
+        /** @description What came of trying templates on documents. */
+        TrialResult: {
+            /** @description Each with its faults; nothing is tried while one has any. */
+            templates: components["schemas"]["TemplateChecked"][];
+            /** @description The invoices of all documents, in the interface's own form, without numbers since none is stored. */
+            invoices: components["schemas"]["InvoiceDetail"][];
+            /** @description Documents that could not be read. */
+            unreadable: components["schemas"]["UnreadableFile"][];
+        };
         /** @description A list under a row: delivery points, serial numbers. */
         UnderRecord: {
             /** @description The list's name. */
@@ -1263,6 +1384,14 @@ export interface components {
             rows: {
                 [key: string]: components["schemas"]["ValueRecord"];
             }[];
+        };
+        /** @description A document that could not be read. */
+        UnreadableFile: {
+            file: string;
+            /** @description A stable word. */
+            code: string;
+            /** @description A sentence. */
+            reason: string;
         };
         /** @description A captured value with its trace. */
         ValueRecord: {

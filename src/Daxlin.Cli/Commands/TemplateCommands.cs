@@ -20,6 +20,13 @@ internal static class TemplateCommands
         var trial = new Command("try", "Capture and check PDF files by templates that are not saved; nothing is stored, no service need run.") { tried };
         trial.SetAction(CommandContext.Run((parsed, context, cancel) => Try(parsed.GetValue(tried)!, context, cancel)));
 
+        var samples = new Argument<string[]>("PDF") { Description = "Invoices of one vendor, 1 to 10; two or three tell more than one.", Arity = ArgumentArity.OneOrMore };
+        var vendor = new Option<string?>("--vendor") { Description = "The vendor's name; left out, it is looked for on the pages." };
+        var outFile = new Option<string>("--out") { Description = "The file to write (*.template.json); one that is there is not written over.", Required = true };
+        var draft = new Command("draft", "Propose a template from invoices of one vendor, and say what of it is certain; no service need run.") { samples, vendor, outFile };
+        draft.SetAction(CommandContext.Run((parsed, context, cancel) =>
+            TemplateDrafting.Draft(parsed.GetValue(samples)!, parsed.GetValue(vendor), parsed.GetValue(outFile)!, context, cancel)));
+
         var list = new Command("list", "List all templates.");
         list.SetAction(CommandContext.Run((_, context, cancel) => List(context, cancel)));
 
@@ -27,10 +34,10 @@ internal static class TemplateCommands
         var show = new Command("show", "Print a template's document.") { name };
         show.SetAction(CommandContext.Run((parsed, context, cancel) => Show(parsed.GetValue(name)!, context, cancel)));
 
-        return new Command("template", "Templates: how a vendor's invoices are recognised, captured and checked.") { check, trial, save, list, show };
+        return new Command("template", "Templates: how a vendor's invoices are recognised, captured and checked.") { draft, check, trial, save, list, show };
     }
 
-    private static void MustExist(string[] files)
+    internal static void MustExist(string[] files)
     {
         foreach (var file in files.Where(file => !File.Exists(file)))
             throw new RefusedException($"There is no file {file}.", exitCode: ExitCodes.WrongUsage);

@@ -23,7 +23,7 @@ public static partial class Drafter
     /// <param name="vendor">The vendor's name if it is known; else it is looked for.</param>
     /// <param name="others">Invoices of other vendors, which the template must not recognise.</param>
     /// <exception cref="DraftException">Nothing can be drafted from the samples.</exception>
-    public static TemplateDraft Draft(ImmutableArray<Sample> samples, string? vendor = null, IEnumerable<Sample>? others = null)
+    public static TemplateDraft Draft(ImmutableArray<Sample> samples, string? vendor = null, IReadOnlyCollection<Sample>? others = null)
     {
         if (samples.IsEmpty)
             throw new DraftException("no-samples", "A template is drafted from one invoice at least.");
@@ -41,10 +41,11 @@ public static partial class Drafter
         if (header.IsEmpty && items is null && totals.All(one => one is null))
             throw new DraftException("nothing-found", "Nothing on the samples looks like an invoice: no caption that Daxlin knows, no headings of item rows, no total.");
 
+        var (must, recognised) = Recognition(samples, others ?? [], name, header, items?.Headings);
         var plan = DraftPlan.Of(reads with { TaxIncluded = totals.Exists(one => one is { TaxIncluded: true }) }) with
         {
             Vendor = name ?? "Unknown vendor",
-            Must = Recognition(samples, name, header),
+            Must = must,
             CreditNote = CreditNotesFor(samples),
             Rows = items?.Rows ?? 0,
             Stand = items is null ? ItemsDraft.NotFound : null,
@@ -69,7 +70,7 @@ public static partial class Drafter
             choices.Add([plan => plan with { SkipFirst = 0 }, plan => plan with { SkipFirst = 1 }]);
         plan = DraftTrial.Best(plan, choices, samples);
         var invoices = DraftTrial.Take(plan, samples);
-        return new TemplateDraft(plan.Document(), DraftNotes.Of(plan, readNotes, items, invoices, name is not null), invoices);
+        return new TemplateDraft(plan.Document(), DraftNotes.Of(plan, [recognised, .. readNotes], items, invoices, name is not null), invoices);
     }
 
     private static ImmutableArray<Func<DraftPlan, DraftPlan>> HeaderChoice(
@@ -263,20 +264,49 @@ public static partial class Drafter
         return plan with { Items = plan.Items with { Columns = [.. columns] } };
     }
 
-    /// <summary>The vendor's printed name; without one, what else only this vendor's invoices have.</summary>
-    private static ImmutableArray<JsonNode> Recognition(ImmutableArray<Sample> samples, string? name, ImmutableDictionary<string, ImmutableArray<JsonObject>> header)
+    /// <summary>Cues that stand on every sample and, together, on no invoice of another vendor.</summary>
+    private static (ImmutableArray<JsonNode> Must, DraftNote Note) Recognition(
+        ImmutableArray<Sample> samples, IReadOnlyCollection<Sample> others, string? name, ImmutableDictionary<string, ImmutableArray<JsonObject>> header, Headings? headings)
     {
-        if (name is not null && samples.All(sample => sample.Pages.Any(page => new Cue([name]).IsOn(page))))
-            return [name];
-        // A name that is drawn as a picture: the account or the tax number is the vendor's alone.
-        foreach (var field in new[] { TradeNames.Iban, TradeNames.VendorTaxId })
+        var cues = RecognisingTexts(samples, name, header, headings).Where(text => samples.All(sample => IsOn(text, sample))).Distinct().ToList();
+        if (cues.Count == 0)
+            cues.Add(samples[0].Lines.First().Text);
+        // The fewest cues that keep the others out; each is a risk that the vendor changes it.
+        var must = new List<string> { cues[0] };
+        foreach (var cue in cues.Skip(1))
         {
-            if (header.GetValueOrDefault(field, []) is [var rule, ..] && FieldProbe.Try(samples, DraftPlan.Of(FormOnly).Reads, [rule])[0].OfType<CapturedValue>().Select(value => value.Value).Distinct().ToList() is [var only])
-                return [only];
+            var taken = Count(must);
+            if (taken == 0)
+                break;
+            if (Count([.. must, cue]) < taken)
+                must.Add(cue);
         }
+        var wrong = Count(must);
+        var says = string.Join(" and ", must.Select(text => $"“{text}”")) + (others.Count == 0 ? "; there are no invoices of other vendors to hold it against"
+            : wrong == 0 ? $"; on none of {others.Count} invoices of other vendors" : $"; on {wrong} of {others.Count} invoices of other vendors, too");
+        return ([.. must.Select(text => (JsonNode)text)], new DraftNote("recognise", others.Count > 0 && wrong == 0 ? Certainty.Certain : Certainty.Guess, says));
+
+        int Count(IReadOnlyCollection<string> texts) => others.Count(other => texts.All(text => IsOn(text, other)));
+    }
+
+    private static bool IsOn(string text, Sample sample) => sample.Pages.Any(page => new Cue([text]).IsOn(page));
+
+    /// <summary>The vendor's name; the account and the tax number, which no other vendor has; the headings of the rows.</summary>
+    private static IEnumerable<string> RecognisingTexts(
+        ImmutableArray<Sample> samples, string? name, ImmutableDictionary<string, ImmutableArray<JsonObject>> header, Headings? headings)
+    {
+        if (name is not null)
+            yield return name;
+        foreach (var field in new[] { TradeNames.VendorTaxId, TradeNames.Iban })
+        {
+            if (header.GetValueOrDefault(field, []) is [var rule, ..] && FieldProbe.Try(samples, FormOnly, [rule])[0].OfType<CapturedValue>().Select(value => value.Value).Distinct().ToList() is [var only])
+                yield return only;
+        }
+        // A name that was said and is drawn as a picture: what stands out on the page.
         if (VendorDraft.Of(samples) is { } printed)
-            return [printed];
-        return [samples[0].Lines.First().Text];
+            yield return printed;
+        foreach (var heading in headings?.All.OrderByDescending(one => one.Text.Length) ?? Enumerable.Empty<Heading>())
+            yield return heading.Text;
     }
 
     private static readonly Habits FormOnly = new(Currency.Find("EUR")!, DateOrder.DayFirst, '.', ",");

@@ -17,9 +17,24 @@ internal static partial class HabitsDraft
 
     private static readonly ImmutableDictionary<string, string> CountryCurrencies = new Dictionary<string, string>
     {
-        ["GB"] = "GBP", ["SE"] = "SEK", ["DK"] = "DKK", ["NO"] = "NOK", ["CH"] = "CHF", ["LI"] = "CHF", ["PL"] = "PLN", ["CZ"] = "CZK",
-        ["HU"] = "HUF", ["RO"] = "RON", ["BG"] = "BGN", ["IS"] = "ISK", ["KW"] = "KWD", ["BH"] = "BHD", ["SA"] = "SAR", ["AE"] = "AED",
-        ["TR"] = "TRY", ["QA"] = "QAR",
+        ["GB"] = "GBP",
+        ["SE"] = "SEK",
+        ["DK"] = "DKK",
+        ["NO"] = "NOK",
+        ["CH"] = "CHF",
+        ["LI"] = "CHF",
+        ["PL"] = "PLN",
+        ["CZ"] = "CZK",
+        ["HU"] = "HUF",
+        ["RO"] = "RON",
+        ["BG"] = "BGN",
+        ["IS"] = "ISK",
+        ["KW"] = "KWD",
+        ["BH"] = "BHD",
+        ["SA"] = "SAR",
+        ["AE"] = "AED",
+        ["TR"] = "TRY",
+        ["QA"] = "QAR",
     }.ToImmutableDictionary();
 
     public static (Habits Habits, ImmutableArray<DraftNote> Notes) Of(IReadOnlyList<Sample> samples)
@@ -47,9 +62,10 @@ internal static partial class HabitsDraft
 
     private static (Currency, string) CurrencyOf(IReadOnlyList<Sample> samples)
     {
-        var votes = new Dictionary<string, (double Weight, string Says)>();
+        var votes = new Dictionary<string, (double Weight, double Best, string Says)>();
         void Vote(string code, double weight, string says) =>
-            votes[code] = votes.TryGetValue(code, out var before) ? (before.Weight + weight, before.Says) : (weight, says);
+            votes[code] = !votes.TryGetValue(code, out var before) ? (weight, weight, says)
+                : (before.Weight + weight, Math.Max(before.Best, weight), weight > before.Best ? says : before.Says);
         foreach (var line in samples.SelectMany(sample => sample.Lines))
         {
             for (var index = 0; index < line.Words.Length; index++)

@@ -39,6 +39,47 @@ internal sealed record Headings(Page Page, ImmutableArray<Heading> All, Box Box)
         where isTable(parts)
         select new Headings(page, parts, line.Box);
 
+    /// <summary>
+    /// The headings of rows that are told by their figures alone: where quantity × unit price = amount on line after line,
+    /// the cells above them, whatever they are called.
+    /// </summary>
+    public static Headings? FindByFigures(IEnumerable<Page> pages, Vocabulary vocabulary, Habits reads)
+    {
+        foreach (var page in pages)
+        {
+            var first = Enumerable.Range(0, page.Lines.Length).FirstOrDefault(index => MultipliesOut(page.Lines[index], reads), -1);
+            if (first < 0 || page.Lines.Count(line => MultipliesOut(line, reads)) < LeastRows)
+                continue;
+            for (var index = first - 1; index >= 0 && index >= first - FarthestAbove; index--)
+            {
+                if (!HasFigures(page.Lines[index]) && page.Lines[index].Cells.Length >= 3)
+                    return WithNeighbours(page, index, vocabulary);
+            }
+        }
+        return null;
+    }
+
+    /// <summary>One line whose figures multiply out may do so by chance.</summary>
+    private const int LeastRows = 2;
+
+    /// <summary>Wrapped text may stand between the headings and the first figures.</summary>
+    private const int FarthestAbove = 4;
+
+    private static bool MultipliesOut(TextLine line, Habits reads)
+    {
+        var figures = line.Cells.Select(cell => Figures.Read(cell.Text, reads)?.Number).OfType<decimal>().Where(figure => figure != 0 && figure != 1).ToList();
+        for (var a = 0; a < figures.Count; a++)
+        {
+            for (var b = a + 1; b < figures.Count; b++)
+            {
+                // The amount stands behind its factors.
+                if (figures.Skip(b + 1).Any(amount => Math.Abs((figures[a] * figures[b]) - amount) <= reads.Currency.MinorUnit / 2))
+                    return true;
+            }
+        }
+        return false;
+    }
+
     private static Headings WithNeighbours(Page page, int index, Vocabulary vocabulary)
     {
         var main = page.Lines[index];

@@ -21,7 +21,8 @@ internal static partial class ItemsDraft
     private static readonly ImmutableArray<string> MoneyColumns = [TradeNames.Amount, TradeNames.UnitPrice, TradeNames.Quantity];
 
     public static FoundItems? Of(IReadOnlyList<Sample> samples, Habits reads) =>
-        Headings.Find(samples.SelectMany(sample => sample.Pages), Vocabulary.Columns, IsItemTable) is { } headings ? Of(samples, reads, headings) : null;
+        (Headings.Find(samples.SelectMany(sample => sample.Pages), Vocabulary.Columns, IsItemTable) is { } headings ? Of(samples, reads, headings) : null)
+        ?? (Headings.FindByFigures(samples.SelectMany(sample => sample.Pages), Vocabulary.Columns, reads) is { } above ? Of(samples, reads, above) : null);
 
     /// <summary>Item rows of another shape, further down: services after the goods.</summary>
     public static FoundItems? Second(IReadOnlyList<Sample> samples, Habits reads, FoundItems first)
@@ -63,9 +64,9 @@ internal static partial class ItemsDraft
         headings.Count(heading => !heading.Meanings.IsEmpty) >= 3 && headings.Any(heading => heading.RankAs(TradeNames.Amount) is not null)
         && headings.Any(heading => heading.RankAs(TradeNames.Description) is not null || heading.RankAs(TradeNames.Quantity) is not null || heading.RankAs(TradeNames.UnitPrice) is not null);
 
-    /// <summary>Every row has an amount: the rightmost heading that can be one.</summary>
+    /// <summary>Every row has an amount: the rightmost heading that can be one, or the rightmost of all.</summary>
     private static int BeginsIn(ImmutableArray<Heading> headings) => Enumerable.Range(0, headings.Length)
-        .Where(index => headings[index].RankAs(TradeNames.Amount) is not null).MaxBy(index => headings[index].Box.Right);
+        .OrderByDescending(index => headings[index].RankAs(TradeNames.Amount) is not null).ThenByDescending(index => headings[index].Box.Right).First();
 
     /// <summary>A row with figures in two columns, or with a text beside its amount: sums of the rows have an amount alone.</summary>
     private static bool IsItem(ProbedRow row, ImmutableArray<string?> names, Habits reads)

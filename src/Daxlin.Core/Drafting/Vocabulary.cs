@@ -103,6 +103,9 @@ internal sealed class Vocabulary
 
     private Caption? LongestAt(TextLine line, int first)
     {
+        // A bullet or a dash before a caption is no part of it.
+        if (Key(line.Words[first].Text).Length == 0)
+            return null;
         Caption? longest = null;
         var key = "";
         var gaps = new List<int>();

@@ -1,7 +1,5 @@
 using System.Collections.Immutable;
 using System.Security.Cryptography;
-using Daxlin.Core;
-using Daxlin.Core.Capture;
 using Daxlin.Core.Pages;
 using Daxlin.Core.Recognition;
 using Daxlin.Core.Templates;
@@ -45,7 +43,7 @@ internal static class TemplateTrial
         {
             var (document, error) = file == documentFiles[0] ? first!.Result : Read(file);
             if (document is not null)
-                invoices.AddRange(InvoicesOf(document, templates));
+                invoices.AddRange(TriedInvoices.Of(document.Document, document.Pages, templates));
             else
                 unreadable.Add(new UnreadableFile(Path.GetFileName(file), error!.Code, error.Message));
         }
@@ -69,20 +67,4 @@ internal static class TemplateTrial
     }
 
     private sealed record ReadDocument(InvoiceDocument Document, ImmutableArray<Page> Pages);
-
-    private static IEnumerable<InvoiceDetail> InvoicesOf(ReadDocument read, TemplateSet templates)
-    {
-        var (document, pages) = (read.Document, read.Pages);
-        foreach (var taken in InvoicePath.Take(pages, templates, new DocumentFacts(document.File, "", null)))
-        {
-            var record = taken.Checked is { } invoice ? InvoiceRecords.Of(invoice)
-                : InvoiceRecord.Empty with { Findings = [InvoiceRecords.Of(Placing.FindingOf(taken.Found.Matches))] };
-            var template = taken.Found.Template;
-            yield return new InvoiceDetail(
-                0, 1, taken.Checked is null ? "unplaced" : taken.Checked.IsClear ? "clear" : "held", record.Kind, 0, "",
-                document, pages.Length, taken.FirstPage, taken.LastPage,
-                template?.Name ?? "", 0, template?.Vendor ?? "", template?.Reads.Currency.Code ?? "",
-                record.Fields, record.Lines, record.Taxes, record.Others, record.Findings, record.Ties, record.Tied, record.Unproved, record.LeftOut, [], null);
-        }
-    }
 }

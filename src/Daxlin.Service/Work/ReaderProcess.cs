@@ -7,6 +7,7 @@ using Daxlin.Core.Recognition;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Templates.Json;
 using Daxlin.Reading;
+using Daxlin.Service.Desk;
 using Daxlin.Service.Documents;
 using Daxlin.Service.Storage;
 
@@ -45,6 +46,8 @@ internal sealed class ReaderProcess
     {
         try
         {
+            if (task.Desk is { } desk)
+                return DoForDesk(desk, task.Result);
             var bytes = File.ReadAllBytes(task.Document);
             if (Convert.ToHexStringLower(SHA256.HashData(bytes)) != task.Sha256)
                 return Refused(DocumentStore.FaultAltered(task.Sha256));
@@ -89,6 +92,18 @@ internal sealed class ReaderProcess
             return new("failed", "Daxlin failed on this document; the log has the details. Its bytes are kept.");
         }
     }
+
+    private static ReadingAnswer DoForDesk(DeskTask task, string result)
+    {
+        using var file = new FileStream(result, FileMode.Create, FileAccess.Write);
+        if (task.Template is null)
+            JsonSerializer.Serialize(file, DeskWork.Draft(task), DeskJson);
+        else
+            JsonSerializer.Serialize(file, DeskWork.Try(task), DeskJson);
+        return ReadingAnswer.Done;
+    }
+
+    private static readonly JsonSerializerOptions DeskJson = new(JsonSerializerDefaults.Web) { Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
 
     /// <summary>Cues are read once for each state of the shelf, a template when the first page calls it up.</summary>
     private void Load(string file)

@@ -4,6 +4,7 @@ using System.Globalization;
 using System.Text.Json;
 using Daxlin.Core.Capture;
 using Daxlin.Reading;
+using Daxlin.Service.Desk;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Templates;
 
@@ -39,6 +40,16 @@ public sealed class ReadingProcesses(DataFolder folder, DocumentStore documents,
     /// <exception cref="UnreadableException">The document cannot be read, or its reading did not come to an end.</exception>
     public Task Words(string sha256, Func<Stream, Task> take, CancellationToken cancel) => InPlaces(1, () => Result(
         new ReadingTask(documents.PathOf(sha256), sha256, folder.NewPart(), null, null),
+        async stream =>
+        {
+            await take(stream);
+            return true;
+        }, cancel), cancel);
+
+    /// <summary>A template drafted or tried, as JSON, handed to <paramref name="take"/>.</summary>
+    /// <exception cref="UnreadableException">A document cannot be read, or the work did not come to an end.</exception>
+    internal Task Desk(DeskTask task, Func<Stream, Task> take, CancellationToken cancel) => InPlaces(1, () => Result(
+        new ReadingTask("", "", folder.NewPart(), null, null) { Desk = task },
         async stream =>
         {
             await take(stream);
@@ -106,7 +117,7 @@ public sealed class ReadingProcesses(DataFolder folder, DocumentStore documents,
         }
         catch (Exception error) when (error is IOException or EndOfStreamException or InvalidOperationException)
         {
-            log.LogWarning(error, "The reading process ended on {Path}", task.Document);
+            log.LogWarning(error, "The reading process ended on {Path}", task.Desk is null ? task.Document : "the desk's documents");
             Stop(process);
             throw new ReaderDiedException(error);
         }

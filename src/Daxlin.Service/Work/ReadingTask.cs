@@ -1,4 +1,5 @@
 using Daxlin.Core.Capture;
+using Daxlin.Service.Desk;
 
 namespace Daxlin.Service.Work;
 
@@ -8,7 +9,11 @@ namespace Daxlin.Service.Work;
 /// <param name="Result">The file that the result is written to.</param>
 /// <param name="Facts">What is known of the document without reading it; null if only its words are wanted.</param>
 /// <param name="Templates">The file of all templates, named by their state so that it is read once; null if only words are wanted.</param>
-internal sealed record ReadingTask(string Document, string Sha256, string Result, DocumentFacts? Facts, string? Templates);
+internal sealed record ReadingTask(string Document, string Sha256, string Result, DocumentFacts? Facts, string? Templates)
+{
+    /// <summary>What is wanted for the desk instead; null for the rest.</summary>
+    public DeskTask? Desk { get; init; }
+}
 
 /// <summary>The answer: one line of JSON on the output.</summary>
 /// <param name="Code">Empty if the result is written; else why there is none.</param>

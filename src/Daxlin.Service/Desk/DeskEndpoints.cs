@@ -1,0 +1,91 @@
+using System.Collections.Immutable;
+using Daxlin.Core.Drafting;
+using Daxlin.Core.Templates.Json;
+using Daxlin.Reading;
+using Daxlin.Service.Storage;
+using Daxlin.Service.Trial;
+using Daxlin.Service.Web;
+using Daxlin.Service.Work;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+
+namespace Daxlin.Service.Desk;
+
+internal static class DeskEndpoints
+{
+    /// <summary>The most documents that a template is tried on at once.</summary>
+    private const int MostTried = 40;
+
+    /// <summary>So many invoices of other vendors, one of each template, are held against a draft's cues.</summary>
+    private const int MostOthers = 40;
+
+    public static void Map(RouteGroupBuilder api)
+    {
+        var templates = api.MapGroup("/templates").WithTags("Desk");
+        templates.MapPost("/draft", Draft).WithSummary("Proposes a template from documents of one vendor; nothing is stored.");
+        templates.MapPost("/try", Try).WithSummary("Captures and checks documents by a template that is not saved; nothing is stored.");
+    }
+
+    private static async Task<Results<Ok<TemplateDrafted>, EmptyHttpResult, ProblemHttpResult>> Draft(
+        TemplateToDraft wanted, DaxlinDb db, DocumentStore documents, ReadingProcesses processes, HttpResponse response, CancellationToken cancel)
+    {
+        var (found, refusal) = await Find(wanted.Documents, Drafter.MostSamples, db, documents, cancel);
+        if (refusal is not null)
+            return refusal;
+        var own = found.Select(one => one.Sha256).ToList();
+        var newest = db.Invoices.Where(invoice => invoice.Template != "").GroupBy(invoice => invoice.Template).Select(group => group.Max(invoice => invoice.Id));
+        var others = await db.Invoices.Where(invoice => newest.Contains(invoice.Id) && !own.Contains(invoice.Intake.Sha256))
+            .OrderByDescending(invoice => invoice.Id).Take(MostOthers).Select(invoice => new { invoice.Intake.Sha256, invoice.Intake.FileName }).ToListAsync(cancel);
+        return await Answer(
+            new DeskTask(null, wanted.Vendor, found, [.. others.Select(one => new DeskDocument(documents.PathOf(one.Sha256), one.Sha256, one.FileName))]),
+            processes, response, cancel) is { } failure ? failure : TypedResults.Empty;
+    }
+
+    private static async Task<Results<Ok<TrialResult>, EmptyHttpResult, ProblemHttpResult>> Try(
+        TemplateToTry wanted, DaxlinDb db, DocumentStore documents, ReadingProcesses processes, HttpResponse response, CancellationToken cancel)
+    {
+        if (wanted.Template is not { Length: > 0 and <= TemplateReader.LongestDocument } template)
+            return Problem.Of(StatusCodes.Status422UnprocessableEntity, "template-faulty", $"A template is a text of 1 to {TemplateReader.LongestDocument} characters.");
+        var (found, refusal) = await Find(wanted.Documents, MostTried, db, documents, cancel);
+        if (refusal is not null)
+            return refusal;
+        return await Answer(new DeskTask(template, null, found, []), processes, response, cancel) is { } failure ? failure : TypedResults.Empty;
+    }
+
+    /// <summary>The documents of some hashes, in their order.</summary>
+    private static async Task<(ImmutableArray<DeskDocument> Found, ProblemHttpResult? Refusal)> Find(
+        ImmutableArray<string> hashes, int most, DaxlinDb db, DocumentStore documents, CancellationToken cancel)
+    {
+        if (hashes.IsDefaultOrEmpty || hashes.Length > most)
+            return ([], Problem.Of(StatusCodes.Status422UnprocessableEntity, "documents-faulty", $"Name 1 to {most} documents, each by its SHA-256."));
+        if (hashes.FirstOrDefault(hash => hash is null || !DocumentStore.IsHash(hash)) is not null || hashes.Contains(null!))
+            return ([], Problem.Of(StatusCodes.Status422UnprocessableEntity, "documents-faulty", "A document is named by its SHA-256, 64 small hexadecimal digits."));
+        var names = await db.Intakes.Where(intake => hashes.Contains(intake.Sha256)).Select(intake => new { intake.Sha256, intake.FileName }).ToListAsync(cancel);
+        var found = hashes.Distinct().Select(hash => names.FirstOrDefault(name => name.Sha256 == hash)).ToList();
+        if (found.Exists(one => one is null))
+            return ([], Problem.NotThere("such document"));
+        return ([.. found.Select(one => new DeskDocument(documents.PathOf(one!.Sha256), one.Sha256, one.FileName))], null);
+    }
+
+    /// <summary>Has a reading process do it, and passes on what it wrote; null if that went well.</summary>
+    private static async Task<ProblemHttpResult?> Answer(DeskTask task, ReadingProcesses processes, HttpResponse response, CancellationToken cancel)
+    {
+        try
+        {
+            await processes.Desk(task, async result =>
+            {
+                response.ContentType = "application/json; charset=utf-8";
+                await result.CopyToAsync(response.Body, cancel);
+            }, cancel);
+            return null;
+        }
+        catch (UnreadableException error)
+        {
+            return Problem.Of(StatusCodes.Status422UnprocessableEntity, error.Code, error.Message);
+        }
+        catch (ReaderDiedException)
+        {
+            return Problem.Of(StatusCodes.Status422UnprocessableEntity, ReaderDiedException.Code, ReaderDiedException.Sentence);
+        }
+    }
+}

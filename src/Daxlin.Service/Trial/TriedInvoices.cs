@@ -1,0 +1,35 @@
+using System.Collections.Immutable;
+using Daxlin.Core;
+using Daxlin.Core.Capture;
+using Daxlin.Core.Checks;
+using Daxlin.Core.Pages;
+using Daxlin.Core.Recognition;
+using Daxlin.Core.Templates;
+using Daxlin.Service.Invoices;
+
+namespace Daxlin.Service.Trial;
+
+/// <summary>Invoices that were captured and not stored, in the interface's own form.</summary>
+internal static class TriedInvoices
+{
+    /// <summary>The invoices of a document by the templates that recognise them.</summary>
+    public static IEnumerable<InvoiceDetail> Of(InvoiceDocument document, ImmutableArray<Page> pages, TemplateSet templates) =>
+        InvoicePath.Take(pages, templates, new DocumentFacts(document.File, "", null))
+            .Select(taken => Of(document, pages.Length, taken.FirstPage, taken.LastPage, taken.Found.Template, taken.Checked, taken.Found.Matches));
+
+    /// <summary>One that was captured by a template, whether or not that recognises it.</summary>
+    public static InvoiceDetail Of(InvoiceDocument document, int pages, CheckedInvoice invoice) =>
+        Of(document, pages, 1, pages, invoice.Captured.Template, invoice, []);
+
+    private static InvoiceDetail Of(
+        InvoiceDocument document, int pages, int firstPage, int lastPage, Template? template, CheckedInvoice? invoice, ImmutableArray<TemplateMatch> matches)
+    {
+        var record = invoice is not null ? InvoiceRecords.Of(invoice)
+            : InvoiceRecord.Empty with { Findings = [InvoiceRecords.Of(Placing.FindingOf(matches))] };
+        return new InvoiceDetail(
+            0, 1, invoice is null ? "unplaced" : invoice.IsClear ? "clear" : "held", record.Kind, 0, "",
+            document, pages, firstPage, lastPage,
+            template?.Name ?? "", 0, template?.Vendor ?? "", template?.Reads.Currency.Code ?? "",
+            record.Fields, record.Lines, record.Taxes, record.Others, record.Findings, record.Ties, record.Tied, record.Unproved, record.LeftOut, [], null);
+    }
+}
