@@ -81,6 +81,33 @@ public sealed class CommandTests : IDisposable
     }
 
     [Fact]
+    public async Task A_template_is_drafted_into_a_file_that_captures_the_vendors_other_invoices()
+    {
+        const string nowhere = "http://localhost:1";
+        var folder = Path.Combine(Repository.Samples, "port-ellery-galley");
+        string Pdf(int number) => Path.Combine(folder, $"port-ellery-galley-0{number}.pdf");
+        var target = Path.Combine(scratch, "drafted.template.json");
+        var (code, said, error) = await Client.Run(nowhere, "template", "draft", Pdf(1), "--out", target);
+        Assert.True(code == 0, error);
+        foreach (var part in new[] { "Certain, by the figures themselves", "columns.quantity", "it multiplies out or adds up on all 4 rows", "Guesses, to be looked at", "“Port Ellery Galley Supplies”", "port-ellery-galley-01.pdf: clear, 4 lines" })
+            Assert.Contains(part, said, StringComparison.Ordinal);
+        Assert.All(said.Split('\n'), line => Assert.True(line.Length <= 100, $"wider than 100 columns: {line}"));
+        Assert.Equal(0, (await Client.Run(nowhere, "template", "check", target)).ExitCode);
+        Assert.Equal(0, (await Client.Run(nowhere, "template", "try", target, Pdf(1), Pdf(2))).ExitCode);
+
+        var written = await File.ReadAllTextAsync(target);
+        (code, _, error) = await Client.Run(nowhere, "template", "draft", Pdf(2), "--out", target);
+        Assert.Equal((2, written), (code, await File.ReadAllTextAsync(target)));
+        Assert.Contains("name another one", error, StringComparison.Ordinal);
+        var letter = Path.Combine(scratch, "letter.pdf");
+        await File.WriteAllBytesAsync(letter, TinyPdf.OnePage(TinyPdf.Text((50, 700, "Dear all, thank you for the day out."))));
+        (code, _, error) = await Client.Run(nowhere, "template", "draft", letter, "--out", Path.Combine(scratch, "other.template.json"));
+        Assert.Equal(3, code);
+        Assert.Contains("Nothing on the samples looks like an invoice", error, StringComparison.Ordinal);
+        Assert.Equal(2, (await Client.Run(nowhere, "template", "draft", Pdf(1))).ExitCode);
+    }
+
+    [Fact]
     public async Task An_invoice_is_set_aside_with_its_reason()
     {
         await using var service = await ServiceUnderTest.Start();

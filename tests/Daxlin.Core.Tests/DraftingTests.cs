@@ -5,6 +5,7 @@ using Daxlin.Core.Checks;
 using Daxlin.Core.Drafting;
 using Daxlin.Core.Pages;
 using Daxlin.Core.Templates.Json;
+using Daxlin.Core.Values;
 
 namespace Daxlin.Core.Tests;
 
@@ -166,6 +167,34 @@ public class DraftingTests
         Assert.Equal("nothing-found", letter.Code);
         Assert.EndsWith(".", letter.Message, StringComparison.Ordinal);
     }
+
+    [Fact]
+    public void Each_way_to_find_a_value_that_was_pointed_at_finds_it_and_is_proved_on_the_others()
+    {
+        const string Shown = """
+            Brinewood Ropes Ltd
+            Our mark: QX-17      Date: 14.03.2026
+            Berth
+            North quay
+            """;
+        var sample = Sample(Shown);
+        var others = new[] { Sample(Shown.Replace("QX-17", "QX-99", StringComparison.Ordinal)), Sample("Brinewood Ropes Ltd\nOur mark   none yet, see QX-55 of March\n") };
+        var word = sample.Pages[0].Words.Single(word => word.Text == "QX-17");
+        var ways = Pointing.Ways(sample, new PlaceOnPage(1, word.Box), "orderMark", ValueKind.Text, Habits, others);
+        var beside = ways.Single(way => way.Says == "beside “Our mark”");
+        Assert.Equal(["QX-99", "none yet, see QX-55 of March"], beside.Values);
+        var form = ways.Single(way => way.Says == "by its form, as “QX-17”");
+        Assert.Equal(["QX-99", "QX-55"], form.Values);
+        Assert.All(ways, way => Assert.True(way.Fits <= others.Length));
+        Assert.Equal(ways.OrderByDescending(way => way.Fits).Select(way => way.Says), ways.Select(way => way.Says));
+
+        var quay = sample.Pages[0].Lines.Single(line => line.Text == "North quay").Box;
+        Assert.Contains(Pointing.Ways(sample, new PlaceOnPage(1, quay), "berth", ValueKind.Text, Habits, others), way => way.Says == "under “Berth”");
+        Assert.Empty(Pointing.Ways(sample, new PlaceOnPage(1, new Box(0, 0, 5, 5)), "berth", ValueKind.Text, Habits, others));
+        Assert.Empty(Pointing.Ways(sample, new PlaceOnPage(9, quay), "berth", ValueKind.Text, Habits, others));
+    }
+
+    private static readonly Habits Habits = new(Currency.Find("EUR")!, DateOrder.DayFirst, ',', ".");
 
     private static Sample Sample(string page) => new("page.pdf", Typewriter.Set(page));
 

@@ -299,6 +299,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/templates/whereabouts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ways to find again what a person points at, each proved on other invoices; nothing is stored. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ValueToFind"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WayToFind"][];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/templates/try": {
         parameters: {
             query?: never;
@@ -1393,6 +1433,11 @@ export interface components {
             /** @description A sentence. */
             reason: string;
         };
+        /** @description What a way finds on one invoice. */
+        ValueFound: {
+            file: string;
+            value: null | string;
+        };
         /** @description A captured value with its trace. */
         ValueRecord: {
             value: string;
@@ -1417,6 +1462,39 @@ export interface components {
             tidied: components["schemas"]["TidiedRecord"][];
             /** @description Further places, where it goes on over a page break. */
             also: components["schemas"]["PlaceRecord"][];
+        };
+        /** @description A value that a person points at, and the invoices on which ways to find it again are proved. */
+        ValueToFind: {
+            /** @description The template worked on, as text: it says how the vendor writes. */
+            template: null | string;
+            /** @description The SHA-256 of the document that is pointed at. */
+            document: null | string;
+            /**
+             * Format: int32
+             * @description From 1.
+             */
+            page: number;
+            box: null | components["schemas"]["BoxRecord"];
+            /** @description What it is: a settled name, or one of the template's own. */
+            field: null | string;
+            /** @description The kind of value, for a name of the template's own: text, money, date and others. */
+            type: null | string;
+            /** @description The SHA-256 of each invoice to prove it on; 40 at most. */
+            others: string[];
+        };
+        /** @description One way to find a value again. */
+        WayToFind: {
+            /** @description The field's rule, as a template holds it, as text. */
+            rule: string;
+            /** @description The same for a person. */
+            says: string;
+            /**
+             * Format: int32
+             * @description On how many of the other invoices it finds a value that fits.
+             */
+            fits: number;
+            /** @description What it finds on each; null where it finds nothing that fits. */
+            values: components["schemas"]["ValueFound"][];
         };
         /** @description A word and where it stands. */
         WordRecord: {

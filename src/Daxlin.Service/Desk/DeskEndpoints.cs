@@ -1,6 +1,8 @@
 using System.Collections.Immutable;
+using System.Text.RegularExpressions;
 using Daxlin.Core.Drafting;
 using Daxlin.Core.Templates.Json;
+using Daxlin.Core.Values;
 using Daxlin.Reading;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Trial;
@@ -11,7 +13,7 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Daxlin.Service.Desk;
 
-internal static class DeskEndpoints
+internal static partial class DeskEndpoints
 {
     /// <summary>The most documents that a template is tried on at once.</summary>
     private const int MostTried = 40;
@@ -23,6 +25,7 @@ internal static class DeskEndpoints
     {
         var templates = api.MapGroup("/templates").WithTags("Desk");
         templates.MapPost("/draft", Draft).WithSummary("Proposes a template from documents of one vendor; nothing is stored.");
+        templates.MapPost("/whereabouts", Ways).WithSummary("Ways to find again what a person points at, each proved on other invoices; nothing is stored.");
         templates.MapPost("/try", Try).WithSummary("Captures and checks documents by a template that is not saved; nothing is stored.");
     }
 
@@ -45,12 +48,43 @@ internal static class DeskEndpoints
         TemplateToTry wanted, DaxlinDb db, DocumentStore documents, ReadingProcesses processes, HttpResponse response, CancellationToken cancel)
     {
         if (wanted.Template is not { Length: > 0 and <= TemplateReader.LongestDocument } template)
-            return Problem.Of(StatusCodes.Status422UnprocessableEntity, "template-faulty", $"A template is a text of 1 to {TemplateReader.LongestDocument} characters.");
+            return Faulty("template-faulty", $"A template is a text of 1 to {TemplateReader.LongestDocument} characters.");
         var (found, refusal) = await Find(wanted.Documents, MostTried, db, documents, cancel);
         if (refusal is not null)
             return refusal;
         return await Answer(new DeskTask(template, null, found, []), processes, response, cancel) is { } failure ? failure : TypedResults.Empty;
     }
+
+    private static async Task<Results<Ok<ImmutableArray<WayToFind>>, EmptyHttpResult, ProblemHttpResult>> Ways(
+        ValueToFind wanted, DaxlinDb db, DocumentStore documents, ReadingProcesses processes, HttpResponse response, CancellationToken cancel)
+    {
+        if (wanted.Template is not { Length: > 0 and <= TemplateReader.LongestDocument } template)
+            return Faulty("template-faulty", $"A template is a text of 1 to {TemplateReader.LongestDocument} characters.");
+        if (wanted.Field is not { } field || !FieldName().IsMatch(field))
+            return Faulty("name-faulty", "A value's name is a small letter, then letters and figures, as deliveryNote.");
+        var kind = ValueKind.Text;
+        if (wanted.Type is not null && !(wanted.Type.All(char.IsAsciiLetter) && Enum.TryParse(wanted.Type, ignoreCase: true, out kind)))
+            return Faulty("type-unknown", "A value's type is text, whole, number, price, money, percent, date, iban, currency or yesNo.");
+        if (wanted.Box is not { } box || wanted.Page < 1)
+            return Faulty("place-faulty", "Say the page, from 1, and the box of the value, in points.");
+        var (shown, refusal) = await Find([wanted.Document ?? ""], 1, db, documents, cancel);
+        if (refusal is not null)
+            return refusal;
+        var others = ImmutableArray<DeskDocument>.Empty;
+        if (!wanted.Others.IsDefaultOrEmpty)
+        {
+            (others, refusal) = await Find(wanted.Others, MostTried, db, documents, cancel);
+            if (refusal is not null)
+                return refusal;
+        }
+        var task = new DeskTask(template, null, shown, others) { Pointed = new PointedPlace(wanted.Page, box, field, kind) };
+        return await Answer(task, processes, response, cancel) is { } failure ? failure : TypedResults.Empty;
+    }
+
+    private static ProblemHttpResult Faulty(string code, string sentence) => Problem.Of(StatusCodes.Status422UnprocessableEntity, code, sentence);
+
+    [GeneratedRegex("^[a-z][A-Za-z0-9]{0,49}$")]
+    private static partial Regex FieldName();
 
     /// <summary>The documents of some hashes, in their order.</summary>
     private static async Task<(ImmutableArray<DeskDocument> Found, ProblemHttpResult? Refusal)> Find(

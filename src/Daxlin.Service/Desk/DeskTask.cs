@@ -1,4 +1,6 @@
 using System.Collections.Immutable;
+using Daxlin.Core.Values;
+using Daxlin.Service.Invoices;
 
 namespace Daxlin.Service.Desk;
 
@@ -6,7 +8,15 @@ namespace Daxlin.Service.Desk;
 /// <param name="Template">The template to try; null to draft one.</param>
 /// <param name="Vendor">The vendor to draft for, or null.</param>
 /// <param name="Others">Documents of other vendors, which a draft must not recognise.</param>
-internal sealed record DeskTask(string? Template, string? Vendor, ImmutableArray<DeskDocument> Documents, ImmutableArray<DeskDocument> Others);
+internal sealed record DeskTask(string? Template, string? Vendor, ImmutableArray<DeskDocument> Documents, ImmutableArray<DeskDocument> Others)
+{
+    /// <summary>The value to find ways to; null for the rest.</summary>
+    public PointedPlace? Pointed { get; init; }
+}
+
+/// <summary>Where a person points at, on the first of the documents.</summary>
+/// <param name="Kind">The kind of value, for a name of the template's own.</param>
+internal sealed record PointedPlace(int Page, BoxRecord Box, string Field, ValueKind Kind);
 
 /// <summary>A document in the store.</summary>
 /// <param name="Path">Where its bytes are.</param>

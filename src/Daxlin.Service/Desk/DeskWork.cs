@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Security.Cryptography;
+using Daxlin.Core.Capture;
 using Daxlin.Core.Drafting;
 using Daxlin.Core.Pages;
 using Daxlin.Core.Recognition;
@@ -20,18 +21,7 @@ internal static class DeskWork
     {
         var samples = task.Documents.Select(document => (Document: document, Bytes: BytesOf(document)))
             .Select(one => (one.Document, one.Bytes.Length, Pages: Named(one.Document.File, () => PdfReader.Read(one.Bytes)))).ToList();
-        var others = new List<Sample>();
-        foreach (var other in task.Others)
-        {
-            try
-            {
-                others.Add(new Sample(other.File, PdfReader.Read(BytesOf(other))));
-            }
-            catch (UnreadableException)
-            {
-                // What cannot be read is recognised by nothing.
-            }
-        }
+        var others = SamplesOf(task.Others);
         try
         {
             var draft = Drafter.Draft([.. samples.Select(one => new Sample(one.Document.File, one.Pages))], task.Vendor, others);
@@ -47,6 +37,38 @@ internal static class DeskWork
         draft.Document,
         [.. draft.Notes.Select(note => new DraftNoteRecord(note.Key, note.Certainty switch { Certainty.Certain => "certain", Certainty.Guess => "guess", _ => "notFound" }, note.Says))],
         [.. draft.Invoices.Select((invoice, index) => TriedInvoices.Of(samples[index].Document, samples[index].Pages, invoice))]);
+
+    /// <summary>The ways to find what a person points at.</summary>
+    /// <exception cref="UnreadableException">The document that is pointed at cannot be read, or the template does not say how the vendor writes.</exception>
+    public static ImmutableArray<WayToFind> Ways(DeskTask task)
+    {
+        var pointed = task.Pointed!;
+        if (TemplateReader.Check(task.Template!) is not { Template: { } template })
+            throw new UnreadableException("template-faulty", "The template has faults; mend them first, so that values can be read by it.");
+        var shown = new Sample(task.Documents[0].File, PdfReader.Read(BytesOf(task.Documents[0])));
+        var others = SamplesOf(task.Others);
+        var box = new Box(pointed.Box.Left, pointed.Box.Top, pointed.Box.Right, pointed.Box.Bottom);
+        return [.. Pointing.Ways(shown, new PlaceOnPage(pointed.Page, box), pointed.Field, pointed.Kind, template.Reads, others)
+            .Select(way => new WayToFind(way.Rule, way.Says, way.Fits, [.. way.Values.Select((value, index) => new ValueFound(others[index].FileName, value))]))];
+    }
+
+    /// <summary>Those that can be read; what cannot be is recognised by nothing and proves nothing.</summary>
+    private static List<Sample> SamplesOf(ImmutableArray<DeskDocument> documents)
+    {
+        var samples = new List<Sample>();
+        foreach (var document in documents)
+        {
+            try
+            {
+                samples.Add(new Sample(document.File, PdfReader.Read(BytesOf(document))));
+            }
+            catch (UnreadableException)
+            {
+                // Told where it was taken in.
+            }
+        }
+        return samples;
+    }
 
     public static TrialResult Try(DeskTask task)
     {

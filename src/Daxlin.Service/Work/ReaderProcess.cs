@@ -96,7 +96,9 @@ internal sealed class ReaderProcess
     private static ReadingAnswer DoForDesk(DeskTask task, string result)
     {
         using var file = new FileStream(result, FileMode.Create, FileAccess.Write);
-        if (task.Template is null)
+        if (task.Pointed is not null)
+            JsonSerializer.Serialize(file, DeskWork.Ways(task), DeskJson);
+        else if (task.Template is null)
             JsonSerializer.Serialize(file, DeskWork.Draft(task), DeskJson);
         else
             JsonSerializer.Serialize(file, DeskWork.Try(task), DeskJson);

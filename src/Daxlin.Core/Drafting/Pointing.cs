@@ -1,0 +1,124 @@
+using System.Collections.Immutable;
+using System.Text.Encodings.Web;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using System.Text.RegularExpressions;
+using Daxlin.Core.Capture;
+using Daxlin.Core.Pages;
+using Daxlin.Core.Templates;
+using Daxlin.Core.Values;
+
+namespace Daxlin.Core.Drafting;
+
+/// <summary>A person points at a value and says what it is; here are the ways to find it again.</summary>
+/// <remarks>
+/// Words to the left, above, below and to the right may be its caption, its own form may be one, and so may its place. Each
+/// way is tried by the capture: it must find the value itself, and what it finds on other invoices is its proof.
+/// </remarks>
+public static class Pointing
+{
+    private static readonly JsonSerializerOptions Json = new() { Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
+
+    /// <summary>A caption above or below its value is no further than so many points from it.</summary>
+    private const double FarthestCaption = 40;
+
+    /// <summary>A caption has so many words at most.</summary>
+    private const int MostWords = 5;
+
+    /// <param name="shown">The invoice that was pointed at.</param>
+    /// <param name="place">Where the value stands on it.</param>
+    /// <param name="field">What it is: a settled name, or one of the template's own.</param>
+    /// <param name="kind">What kind of value it is, for a name of the template's own.</param>
+    /// <returns>The ways that find the value, those first that find one on the most of the other invoices; none if no word stands there.</returns>
+    public static ImmutableArray<PointedWay> Ways(
+        Sample shown, PlaceOnPage place, string field, ValueKind kind, Habits reads, IReadOnlyList<Sample> others)
+    {
+        if (shown.Pages.FirstOrDefault(page => page.Number == place.Page) is not { } page
+            || page.Lines.FirstOrDefault(line => line.Words.Any(word => place.Box.HoldsCenterOf(word.Box))) is not { } line)
+            return [];
+        var first = line.Words.Select((word, index) => (word, index)).First(one => place.Box.HoldsCenterOf(one.word.Box)).index;
+        var count = line.Words.Skip(first).TakeWhile(word => place.Box.HoldsCenterOf(word.Box)).Count();
+        var words = line.Words.AsSpan().Slice(first, count);
+        var text = TextLine.TextOf(words);
+        var box = words[0].Box.Union(words[^1].Box);
+        var rules = Candidates(page, line, first, count, text, box, shown.Pages.Length).DistinctBy(rule => rule.Json.ToJsonString()).ToList();
+        foreach (var (rule, _) in rules)
+        {
+            if (TradeNames.KindOf(field) == ValueKind.Text && kind != ValueKind.Text)
+                rule["type"] = char.ToLowerInvariant(kind.ToString()[0]) + kind.ToString()[1..];
+        }
+        var probes = rules.Select(rule => Typed(rule.Json, field)).ToList();
+        var own = FieldProbe.Try([shown], reads, probes);
+        var found = others.Count == 0 ? [.. rules.Select(_ => ImmutableArray<CapturedValue?>.Empty)] : FieldProbe.Try(others, reads, probes);
+        return [.. rules.Select((rule, index) => (rule, index))
+            .Where(one => own[one.index][0]?.Trace.Places is [var at, ..] && at.Page == place.Page && at.Box.SharedWidth(box) > 0.5 * Math.Min(at.Box.Width, box.Width) && at.Box.SharedHeight(box) > 0)
+            .Select(one => new PointedWay(one.rule.Json.ToJsonString(Json), one.rule.Says, [.. found[one.index].Select(value => value?.Value)]))
+            .OrderByDescending(way => way.Fits)];
+    }
+
+    private static IEnumerable<(JsonObject Json, string Says)> Candidates(Page page, TextLine line, int first, int count, string text, Box box, int pages)
+    {
+        // Beside: the words before it in its cell, or the cell to the left.
+        foreach (var caption in CaptionsBefore(line, first))
+        {
+            yield return (Where(new JsonObject { ["beside"] = HeaderDraft.CueFor(caption) }), $"beside “{caption}”");
+            yield return (Where(new JsonObject { ["beside"] = HeaderDraft.CueFor(caption), ["occurrence"] = "last" }), $"beside “{caption}”, the last place");
+        }
+        // Under and above: the nearest cells that share some width with it.
+        var cells = page.Lines.SelectMany(other => other.Cells).Where(cell => cell.Text.Any(char.IsLetter) && cell.Box.SharedWidth(box) > 0).ToList();
+        foreach (var cell in cells.Where(cell => cell.Box.Bottom <= box.Top + 1 && box.Top - cell.Box.Bottom < FarthestCaption).OrderByDescending(cell => cell.Box.Bottom).Take(2))
+            yield return (Where(new JsonObject { ["under"] = HeaderDraft.CueFor(Bare(cell.Text)) }), $"under “{Bare(cell.Text)}”");
+        foreach (var cell in cells.Where(cell => cell.Box.Top >= box.Bottom - 1 && cell.Box.Top - box.Bottom < FarthestCaption).OrderBy(cell => cell.Box.Top).Take(1))
+            yield return (Where(new JsonObject { ["above"] = Bare(cell.Text) }), $"above “{Bare(cell.Text)}”");
+        if (first + count < line.Words.Length)
+        {
+            var behind = TextLine.TextOf(line.Words.AsSpan()[(first + count)..Math.Min(line.Words.Length, first + count + 3)]);
+            yield return (Where(new JsonObject { ["before"] = Bare(behind) }), $"before “{Bare(behind)}”");
+        }
+        // By its form: letters stay, runs of figures are open.
+        if (text.Any(char.IsAsciiDigit))
+        {
+            var form = Regex.Replace(Regex.Escape(text).Replace(@"\ ", " ", StringComparison.Ordinal), @"\d+", run => $@"\d{{{run.Length}}}");
+            yield return (Where(new JsonObject { ["matching"] = $@"(?:^|\s)({form})(?:\s|$)" }), $"by its form, as “{text}”");
+        }
+        // At its place: a little room on all sides.
+        var number = page.Number == pages && pages > 1 ? (JsonNode)"last" : page.Number;
+        yield return (Where(new JsonObject
+        {
+            ["at"] = new JsonObject
+            {
+                ["page"] = number, ["left"] = Math.Floor(box.Left) - 3, ["top"] = Math.Floor(box.Top) - 2, ["right"] = Math.Ceiling(box.Right) + 30, ["bottom"] = Math.Ceiling(box.Bottom) + 2,
+            },
+        }), $"at this place on page {page.Number}");
+        yield return (Where(new JsonObject { ["always"] = text }), $"always “{text}”, wherever it stands");
+    }
+
+    private static IEnumerable<string> CaptionsBefore(TextLine line, int first)
+    {
+        if (first == 0)
+            yield break;
+        // Words that stand together before it, and their last few.
+        var start = first - 1;
+        while (start > 0 && !TextLine.IsCellGap(line.Words[start - 1], line.Words[start]))
+            start--;
+        for (var from = Math.Max(start, first - MostWords); from < first; from++)
+        {
+            var caption = Bare(TextLine.TextOf(line.Words.AsSpan()[from..first]));
+            if (caption.Any(char.IsLetter))
+                yield return caption;
+        }
+    }
+
+    private static string Bare(string caption) => caption.Trim(' ', ':', '\u00a0');
+
+    private static JsonObject Where(JsonObject where) => new() { ["where"] = where };
+
+    /// <summary>A probe has a name of its own, so it must be told the type that the field's name would tell.</summary>
+    private static JsonObject Typed(JsonObject rule, string field)
+    {
+        var typed = (JsonObject)rule.DeepClone();
+        if (typed["type"] is null && TradeNames.KindOf(field) is not ValueKind.Text and var kind)
+            typed["type"] = char.ToLowerInvariant(kind.ToString()[0]) + kind.ToString()[1..];
+        return typed;
+    }
+}
