@@ -11,7 +11,6 @@ import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
 import { BatchPage } from "./batch/BatchPage";
 import { BatchesPage } from "./batches/BatchesPage";
-import { InvoicePage } from "./invoice/InvoicePage";
 import { NotThere } from "./shared/NotThere";
 import { Shell } from "./shared/Shell";
 import { theme } from "./shared/theme";
@@ -25,7 +24,17 @@ const router = createBrowserRouter([
     children: [
       { path: "/", element: <BatchesPage /> },
       { path: "/batches/:id", element: <BatchPage /> },
-      { path: "/invoices/:id", element: <InvoicePage /> },
+      // Page drawing is heavy, so it is loaded when a page is first drawn.
+      {
+        path: "/invoices/:id",
+        lazy: async () => ({ Component: (await import("./invoice/InvoicePage")).InvoicePage }),
+        HydrateFallback: () => null,
+      },
+      {
+        path: "/desk/:id",
+        lazy: async () => ({ Component: (await import("./desk/DeskPage")).DeskPage }),
+        HydrateFallback: () => null,
+      },
       { path: "*", element: <NotThere /> },
     ],
   },

@@ -88,6 +88,11 @@ function OpenInvoice({ invoice }: { invoice: Invoice }) {
           </h1>
           <span className="row">
             <StateWord state={invoice.state} />
+            {["unplaced", "held"].includes(invoice.state) && (
+              <Link to={`/desk/${invoice.id}`}>
+                {invoice.state === "unplaced" ? "Make a template" : "Mend the template"}
+              </Link>
+            )}
             <SetAside invoice={invoice} />
             <Approve invoice={invoice} />
           </span>

@@ -1,5 +1,5 @@
 import type { PDFPageProxy } from "pdfjs-dist";
-import { useEffect, useRef, useState } from "react";
+import { type ReactNode, useEffect, useRef, useState } from "react";
 import type { Invoice } from "../api/client";
 import { spokenName } from "../shared/amounts";
 import { Loading } from "../shared/Notes";
@@ -10,10 +10,12 @@ interface Props {
   invoice: Invoice;
   chosen: string | null;
   choose: (name: string) => void;
+  /** What else stands over a page, drawn to the page's scale. */
+  overlay?: (page: number, scale: number) => ReactNode;
 }
 
 /** The invoice's pages as they were printed, with every captured value marked. Other invoices' pages are left away. */
-export function PrintedPages({ invoice, chosen, choose }: Props) {
+export function PrintedPages({ invoice, chosen, choose, overlay }: Props) {
   const { pdf, error } = usePdf(invoice.document.sha256);
   const frame = useRef<HTMLDivElement>(null);
   const width = useWidth(frame);
@@ -42,6 +44,7 @@ export function PrintedPages({ invoice, chosen, choose }: Props) {
               doubtful={doubtful}
               chosen={chosen}
               choose={choose}
+              overlay={overlay}
             />
           ))}
     </section>
@@ -69,9 +72,10 @@ interface LeafProps {
   doubtful: Set<string>;
   chosen: string | null;
   choose: (name: string) => void;
+  overlay?: (page: number, scale: number) => ReactNode;
 }
 
-function Leaf({ page, width, values, doubtful, chosen, choose }: LeafProps) {
+function Leaf({ page, width, values, doubtful, chosen, choose, overlay }: LeafProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const printed = page.getViewport({ scale: 1 });
   const scale = width / printed.width;
@@ -91,6 +95,7 @@ function Leaf({ page, width, values, doubtful, chosen, choose }: LeafProps) {
   return (
     <div className="leaf" style={{ width, height: printed.height * scale }}>
       <canvas ref={canvas} aria-label={`Page ${page.pageNumber}`} role="img" />
+      {overlay?.(page.pageNumber, scale)}
       {values.flatMap(({ name, value }) =>
         placesOf(value)
           .filter((place) => place.page === page.pageNumber)

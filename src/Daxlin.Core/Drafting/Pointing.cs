@@ -53,7 +53,9 @@ public static class Pointing
         return [.. rules.Select((rule, index) => (rule, index))
             .Where(one => own[one.index][0]?.Trace.Places is [var at, ..] && at.Page == place.Page && at.Box.SharedWidth(box) > 0.5 * Math.Min(at.Box.Width, box.Width) && at.Box.SharedHeight(box) > 0)
             .Select(one => new PointedWay(one.rule.Json.ToJsonString(Json), one.rule.Says, [.. found[one.index].Select(value => value?.Value)]))
-            .OrderByDescending(way => way.Fits)];
+            .OrderByDescending(way => way.Fits)
+            // What finds nothing anywhere else is no way, unless there is no other.
+            .Where((way, index) => index == 0 || way.Fits > 0 || others.Count == 0)];
     }
 
     private static IEnumerable<(JsonObject Json, string Says)> Candidates(Page page, TextLine line, int first, int count, string text, Box box, int pages)
@@ -65,7 +67,7 @@ public static class Pointing
             yield return (Where(new JsonObject { ["beside"] = HeaderDraft.CueFor(caption), ["occurrence"] = "last" }), $"beside “{caption}”, the last place");
         }
         // Under and above: the nearest cells that share some width with it.
-        var cells = page.Lines.SelectMany(other => other.Cells).Where(cell => cell.Text.Any(char.IsLetter) && cell.Box.SharedWidth(box) > 0).ToList();
+        var cells = page.Lines.SelectMany(CaptionsOf).Where(cell => cell.Text.Any(char.IsLetter) && cell.Box.SharedWidth(box) > 0).ToList();
         foreach (var cell in cells.Where(cell => cell.Box.Bottom <= box.Top + 1 && box.Top - cell.Box.Bottom < FarthestCaption).OrderByDescending(cell => cell.Box.Bottom).Take(2))
             yield return (Where(new JsonObject { ["under"] = HeaderDraft.CueFor(Bare(cell.Text)) }), $"under “{Bare(cell.Text)}”");
         foreach (var cell in cells.Where(cell => cell.Box.Top >= box.Bottom - 1 && cell.Box.Top - box.Bottom < FarthestCaption).OrderBy(cell => cell.Box.Top).Take(1))
@@ -93,13 +95,27 @@ public static class Pointing
         yield return (Where(new JsonObject { ["always"] = text }), $"always “{text}”, wherever it stands");
     }
 
+    /// <summary>What stands together on a line as captions do, which may be set wide: "INVOICE  NUMBER".</summary>
+    private static IEnumerable<(string Text, Box Box)> CaptionsOf(TextLine line)
+    {
+        for (var start = 0; start < line.Words.Length;)
+        {
+            var end = start + 1;
+            while (end < line.Words.Length && line.Words[end].Box.Left - line.Words[end - 1].Box.Right <= Vocabulary.WordGap * line.Words[end].Size)
+                end++;
+            var words = line.Words.AsSpan()[start..end];
+            yield return (TextLine.TextOf(words), words[0].Box.Union(words[^1].Box));
+            start = end;
+        }
+    }
+
     private static IEnumerable<string> CaptionsBefore(TextLine line, int first)
     {
         if (first == 0)
             yield break;
         // Words that stand together before it, and their last few.
         var start = first - 1;
-        while (start > 0 && !TextLine.IsCellGap(line.Words[start - 1], line.Words[start]))
+        while (start > 0 && line.Words[start].Box.Left - line.Words[start - 1].Box.Right <= Vocabulary.WordGap * line.Words[start].Size)
             start--;
         for (var from = Math.Max(start, first - MostWords); from < first; from++)
         {

@@ -17,7 +17,7 @@ internal sealed class Vocabulary
     private const int MostWords = 14;
 
     /// <summary>Words of one caption are no further apart than so many times their size, also where captions are set wide.</summary>
-    private const double WordGap = 1.2;
+    public const double WordGap = 1.2;
 
     private readonly FrozenDictionary<string, ImmutableArray<(string Name, int Rank)>> phrases;
 
