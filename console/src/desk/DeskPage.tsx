@@ -194,6 +194,7 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
         )}
       />
       <section className="captured" aria-label="The template desk">
+        <h1>Template desk</h1>
         <div className="row" style={{ justifyContent: "space-between", alignItems: "end" }}>
           <TextInput
             size="xs"
@@ -229,7 +230,9 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
         <p className="soft" role="status">
           {isBusy
             ? "Drafting a template from this invoice …"
-            : `${alike.length} of ${atHand.length} invoices at hand are recognised, ${results.filter((one) => one.state === "clear").length} come out clear.`}{" "}
+            : trial.isPending
+              ? "Capturing the invoices at hand by it …"
+              : `${alike.length} of ${atHand.length} invoices at hand are recognised, ${results.filter((one) => one.state === "clear").length} come out clear.`}{" "}
           {!isBusy && alike.length > 1 && (
             <button type="button" className="plain" onClick={() => draft.mutate(alike)}>
               Draft again from these {Math.min(alike.length, MOST_SAMPLES)}

@@ -21,6 +21,9 @@ internal sealed record DraftPlan(
 {
     private static readonly JsonSerializerOptions Json = new() { WriteIndented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
 
+    /// <summary>Shared by all plans that come of this one: most of their patterns are the same.</summary>
+    private readonly PatternCache patterns = new();
+
     /// <summary>A plan that says nothing but how the vendor writes, for probes.</summary>
     public static DraftPlan Of(Habits reads) =>
         new("Draft", reads, ["Draft"], [], 0, ImmutableDictionary<string, JsonObject?>.Empty, null, null);
@@ -86,7 +89,7 @@ internal sealed record DraftPlan(
     }
 
     /// <summary>The template, or null if the parts do not go together.</summary>
-    public Template? Template() => TemplateReader.Check(Document()).Template;
+    public Template? Template() => TemplateReader.Check(Document(), patterns).Template;
 
     /// <summary>brinewood-chandlery for “Brinewood Chandlery”.</summary>
     public static string NameOf(string vendor)

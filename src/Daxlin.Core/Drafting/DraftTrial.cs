@@ -15,9 +15,16 @@ internal static class DraftTrial
     /// <param name="choices">Each with its options, the likeliest first; it stays where no other is better.</param>
     public static DraftPlan Best(DraftPlan plan, IReadOnlyList<ImmutableArray<Func<DraftPlan, DraftPlan>>> choices, ImmutableArray<Sample> samples)
     {
+        // Options often come to a document that was tried already, and most of the second round does.
+        var tried = new Dictionary<string, (int, int, int, int)>(StringComparer.Ordinal);
+        (int, int, int, int) Score(DraftPlan one)
+        {
+            var document = one.Document();
+            return tried.TryGetValue(document, out var score) ? score : tried[document] = ScoreOf(one, samples);
+        }
         foreach (var options in choices.Where(options => !options.IsEmpty))
             plan = options[0](plan);
-        var best = ScoreOf(plan, samples);
+        var best = Score(plan);
         for (var round = 0; round < Rounds; round++)
         {
             var before = plan;
@@ -26,7 +33,7 @@ internal static class DraftTrial
                 foreach (var option in options)
                 {
                     var other = option(plan);
-                    var score = ScoreOf(other, samples);
+                    var score = Score(other);
                     if (score.CompareTo(best) > 0)
                         (plan, best) = (other, score);
                 }

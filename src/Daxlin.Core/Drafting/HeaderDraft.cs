@@ -148,7 +148,7 @@ internal static partial class HeaderDraft
                 if (text.Length == length && ValueReader.Read(text, ValueKind.Iban, FormOnly).IsGood)
                 {
                     var characters = text.Count(c => c != ' ');
-                    return new JsonObject { ["where"] = new JsonArray(new JsonObject { ["matching"] = $@"\b({text[..2]}\d\d(?: ?[A-Z0-9]){{{characters - 4}}})(?![A-Z0-9])" }) };
+                    return new JsonObject { ["where"] = new JsonArray(new JsonObject { ["matching"] = $@"\b({text[..2]}\d\d(?: ?[A-Z0-9]){{{characters - 4}}})(?:[^A-Z0-9]|$)" }) };
                 }
             }
         }
@@ -178,7 +178,7 @@ internal static partial class HeaderDraft
                 var form = Regex.Replace(Regex.Escape(number.Groups[1].Value).Replace(@"\ ", " ", StringComparison.Ordinal), @"\d+", run => $@"\d{{{run.Length}}}");
                 best = (rank, new JsonObject
                 {
-                    ["where"] = new JsonArray(new JsonObject { ["matching"] = $@"{Regex.Escape(caption.Text).Replace(@"\ ", " ", StringComparison.Ordinal)}\W*({form})(?!\d)" }),
+                    ["where"] = new JsonArray(new JsonObject { ["matching"] = $@"{Regex.Escape(caption.Text).Replace(@"\ ", " ", StringComparison.Ordinal)}\W*({form})(?:\D|$)" }),
                 });
             }
         }

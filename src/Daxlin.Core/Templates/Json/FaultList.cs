@@ -6,7 +6,7 @@ using System.Text.RegularExpressions;
 namespace Daxlin.Core.Templates.Json;
 
 /// <summary>Reads parts of a template and collects what is wrong with them, so that a clerk sees all faults at once.</summary>
-internal sealed class FaultList
+internal sealed class FaultList(PatternCache? patterns = null)
 {
     private readonly ImmutableArray<TemplateFault>.Builder faults = ImmutableArray.CreateBuilder<TemplateFault>();
 
@@ -211,6 +211,18 @@ internal sealed class FaultList
     }
 
     /// <summary>A pattern; non-backtracking where it can be, else with a time limit.</summary>
+    private static Regex PatternOf(string text)
+    {
+        try
+        {
+            return new Regex(text, RegexOptions.NonBacktracking | RegexOptions.CultureInvariant, Regex.InfiniteMatchTimeout);
+        }
+        catch (NotSupportedException)
+        {
+            return new Regex(text, RegexOptions.CultureInvariant, TimeSpan.FromMilliseconds(200));
+        }
+    }
+
     public Regex? Pattern(JsonPlace? place)
     {
         if (place is null)
@@ -224,11 +236,7 @@ internal sealed class FaultList
         try
         {
             // The time this engine takes grows with the text alone, so it needs no watch; one costs more than most matches.
-            return new Regex(text, RegexOptions.NonBacktracking | RegexOptions.CultureInvariant, Regex.InfiniteMatchTimeout);
-        }
-        catch (NotSupportedException)
-        {
-            return new Regex(text, RegexOptions.CultureInvariant, TimeSpan.FromMilliseconds(200));
+            return patterns is null ? PatternOf(text) : patterns.Of(text, PatternOf);
         }
         catch (ArgumentException error)
         {

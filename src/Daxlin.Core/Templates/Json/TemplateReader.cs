@@ -14,9 +14,12 @@ public static partial class TemplateReader
     public static Template Read(string json) => Read(json, new FaultList());
 
     /// <summary>Everything that is wrong with a document, and what is likely not meant; the template if it can be used all the same.</summary>
-    public static (Template? Template, ImmutableArray<TemplateFault> Faults) Check(string json)
+    public static (Template? Template, ImmutableArray<TemplateFault> Faults) Check(string json) => Check(json, patterns: null);
+
+    /// <summary>The same, with patterns that were built already.</summary>
+    internal static (Template? Template, ImmutableArray<TemplateFault> Faults) Check(string json, PatternCache? patterns)
     {
-        var faults = new FaultList();
+        var faults = new FaultList(patterns);
         try
         {
             var template = Read(json, faults);

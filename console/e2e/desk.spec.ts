@@ -1,0 +1,223 @@
+import { readdirSync, readFileSync } from "node:fs";
+import AxeBuilder from "@axe-core/playwright";
+import { type APIRequestContext, expect, type Page, test } from "@playwright/test";
+import type { Batch, InvoiceSummary } from "../src/api/client";
+
+/** The acts that a clerk may take for a vendor with ten header fields and five columns: clicks, and keys that are no text. */
+const MOST_ACTS = 25;
+
+/** Takes a vendor's invoices, that no template recognises, into a batch of their own. */
+async function unplacedBatch(request: APIRequestContext, name: string, folder: string, only?: RegExp) {
+  const opened = await request.post("/api/v1/batches", { data: { name } });
+  const batch = (await opened.json()) as Batch;
+  const files = readdirSync(folder).filter((file) => file.endsWith(".pdf") && (only?.test(file) ?? true));
+  const form = new FormData();
+  for (const file of files.sort()) {
+    form.append("files", new File([readFileSync(`${folder}/${file}`)], file, { type: "application/pdf" }));
+  }
+  await request.post(`/api/v1/batches/${batch.id}/documents`, { multipart: form });
+  await (await request.get(`/api/v1/batches/${batch.id}/events`)).text();
+  return batch.id;
+}
+
+async function invoicesOf(request: APIRequestContext, batch: number): Promise<InvoiceSummary[]> {
+  return (await request.get(`/api/v1/batches/${batch}/invoices`)).json();
+}
+
+/** Counts what is clicked and pressed, but for text that is typed. */
+async function countActs(page: Page): Promise<() => Promise<number>> {
+  await page.evaluate(() => {
+    const counted = window as unknown as { acts: number };
+    counted.acts = 0;
+    const count = (event: Event) => {
+      const isText = event instanceof KeyboardEvent && event.key.length === 1;
+      if (event.isTrusted && !isText) {
+        counted.acts++;
+      }
+    };
+    window.addEventListener("pointerdown", count, true);
+    window.addEventListener("keydown", count, true);
+  });
+  return () => page.evaluate(() => (window as unknown as { acts: number }).acts);
+}
+
+/** What the template recognises of the invoices at hand; the first draft waits for the reading processes to start. */
+async function expectRecognised(page: Page, sentence: string) {
+  await expect(page.getByText(/invoices at hand are recognised/)).toContainText(sentence, {
+    timeout: 30_000,
+  });
+}
+
+test("a template is made from an unplaced invoice in a few acts, and the vendor's batch is captured by it", async ({
+  page,
+  request,
+}) => {
+  const batch = await unplacedBatch(request, "Tarnbeck, new", "../tests/corpus/tarnbeck-writer");
+  await page.goto(`/batches/${batch}`);
+  const acts = await countActs(page);
+  await page.getByRole("link", { name: "Make a template" }).first().click();
+  await expectRecognised(page, "8 of 8 invoices at hand are recognised");
+  // The proof on all, then a second look at what was captured here.
+  await page.getByRole("tab", { name: "All 8 invoices" }).click();
+  await expect(page.locator("tbody tr:not(.under)")).toHaveCount(8);
+  await page.getByRole("tab", { name: "How sure" }).click();
+  await expect(page.getByRole("region", { name: "Certain, by the figures themselves" })).toContainText(
+    "it multiplies out or adds up on all 4 rows",
+  );
+  await page.getByRole("button", { name: "Save and capture" }).click();
+  await expect(page).toHaveURL(new RegExp(`/batches/${batch}$`));
+  await (await request.get(`/api/v1/batches/${batch}/events`)).text();
+  const invoices = await invoicesOf(request, batch);
+  const truth = JSON.parse(readFileSync("../tests/corpus/tarnbeck-writer/truth.json", "utf8"));
+  for (const invoice of invoices) {
+    const stated = truth.invoices.find((one: { file: string }) => one.file === invoice.file);
+    expect(invoice.invoiceNumber).toBe(stated.invoiceNumber);
+    expect(invoice.lines).toBe(stated.lines.length);
+  }
+  expect(invoices.filter((invoice) => invoice.state === "clear").length).toBeGreaterThanOrEqual(4);
+  const taken = await acts();
+  console.log(`A template for a corpus family took ${taken} acts.`);
+  expect(taken).toBeLessThanOrEqual(MOST_ACTS);
+});
+
+test("by the keyboard alone a value is pointed at, found again in a way that is proved, and the template saved", async ({
+  page,
+  request,
+}) => {
+  const batch = await unplacedBatch(
+    request,
+    "Wendmark, new",
+    "../tests/corpus/wendmark-pdfmake",
+    /inv-[1-4]/,
+  );
+  const first = (await invoicesOf(request, batch)).find((invoice) => invoice.file === "inv-1.pdf");
+  await page.goto(`/desk/${first?.id}`);
+  await expectRecognised(page, "4 of 4 invoices at hand are recognised");
+  const acts = await countActs(page);
+  // From word to word: the status stands under the due date.
+  const words = page.getByRole("group", { name: "Words of page 1" });
+  await words.getByRole("button", { name: "#1790" }).focus();
+  await page.keyboard.press("ArrowDown");
+  await expect(
+    words.getByRole("button", { name: /^(Date:|01\.07\.2026)$/ }).and(page.locator(":focus")),
+  ).toBeVisible();
+  await words.getByRole("button", { name: "Due", exact: true }).last().focus();
+  await page.keyboard.press("Enter");
+  const panel = page.getByRole("region", { name: "What is this?" });
+  // What was pointed at is asked about at once.
+  await expect(panel.getByLabel("“Due” is the")).toBeFocused();
+  await page.keyboard.press("End");
+  await page.keyboard.press("Tab");
+  await panel.getByLabel("Its name").fill("paymentState");
+  const way = panel.getByRole("button", { name: /^beside “Status”/ }).first();
+  await expect(way).toContainText("fits on 3 of 3 others");
+  await way.focus();
+  await page.keyboard.press("Enter");
+  await expect(page.locator('[data-value="paymentState"]')).toContainText("Due");
+  const save = page.getByRole("button", { name: "Save and capture" });
+  await expect(save).toBeEnabled();
+  await save.focus();
+  await page.keyboard.press("Enter");
+  await expect(page).toHaveURL(new RegExp(`/batches/${batch}$`));
+  console.log(`A value pointed at by the keyboard and saved took ${await acts()} acts.`);
+  const saved = await (await request.get("/api/v1/templates/wendmark-druck-display")).json();
+  expect(saved.document.fields.paymentState.where.beside).toBe("Status");
+});
+
+test("work on the desk is kept, steps back undo, and a faulty template says where its fault is and cannot be saved", async ({
+  page,
+  request,
+}) => {
+  const batch = await unplacedBatch(request, "Hollin, new", "../tests/corpus/hollin-latex", /inv-[1-2]/);
+  const id = (await invoicesOf(request, batch))[0]?.id;
+  await page.goto(`/desk/${id}`);
+  await expectRecognised(page, "2 of 2 invoices at hand are recognised");
+  await page.getByLabel("Template for the vendor").fill("Hollin and Wray");
+  await expect(page.locator('[data-value="vendorName"]')).toContainText("Hollin and Wray");
+  await page.reload();
+  await expect(page.getByLabel("Template for the vendor")).toHaveValue("Hollin and Wray");
+  await page.getByRole("tab", { name: "As text" }).click();
+  const text = page.getByLabel("The template as text");
+  const whole = await text.inputValue();
+  await text.fill(whole.replace('"iban"', '"ibann"'));
+  const faults = page.getByRole("list", { name: "What is wrong with the template" });
+  await expect(faults).toContainText("“iban” is");
+  await expect(page.getByRole("button", { name: "Save and capture" })).toBeDisabled();
+  await faults.getByRole("button").first().click();
+  await expect(text).toBeFocused();
+  expect(
+    await text.evaluate((area: HTMLTextAreaElement) =>
+      area.value.slice(area.selectionStart, area.selectionEnd),
+    ),
+  ).toContain("ibann");
+  await page.getByRole("button", { name: "Step back" }).click();
+  await expect(text).toHaveValue(whole);
+  await expect(page.getByRole("button", { name: "Save and capture" })).toBeEnabled();
+  expect(
+    (await (await request.get("/api/v1/templates")).json()).map((one: { vendor: string }) => one.vendor),
+  ).not.toContain("Hollin and Wray");
+});
+
+test("a held invoice leads to its own template, and a document of which nothing can be drafted says so", async ({
+  page,
+  request,
+}) => {
+  await page.goto("/batches/1");
+  await page.getByRole("row").nth(1).getByRole("link").first().click();
+  await page.getByRole("link", { name: "Mend the template" }).click();
+  await expect(page.getByLabel("Template for the vendor")).not.toHaveValue("");
+  await expectRecognised(page, "6 of 6 invoices at hand are recognised");
+
+  const opened = await (await request.post("/api/v1/batches", { data: { name: "A letter" } })).json();
+  await request.post(`/api/v1/batches/${opened.id}/documents`, {
+    multipart: { files: { name: "letter.pdf", mimeType: "application/pdf", buffer: letter() } },
+  });
+  await (await request.get(`/api/v1/batches/${opened.id}/events`)).text();
+  await page.goto(`/desk/${(await invoicesOf(request, opened.id))[0]?.id}`);
+  await expect(page.getByRole("alert")).toContainText("Nothing on the samples looks like an invoice");
+});
+
+for (const colorScheme of ["light", "dark"] as const) {
+  test.describe(colorScheme, () => {
+    test.use({ colorScheme });
+
+    test("the desk violates no rule of accessibility", async ({ page, request }) => {
+      const batch = await unplacedBatch(
+        request,
+        `Café, ${colorScheme}`,
+        "../tests/corpus/cafe-tcpdf",
+        /inv-[1-2]/,
+      );
+      await page.goto(`/desk/${(await invoicesOf(request, batch))[0]?.id}`);
+      await expectRecognised(page, "2 of 2");
+      await page.getByRole("img", { name: "Page 1" }).waitFor();
+      await page.getByRole("button", { name: "51616", exact: true }).first().click();
+      for (const tab of ["Captured", "All 2 invoices", "How sure", "As text"]) {
+        await page.getByRole("tab", { name: tab }).click();
+        const result = await new AxeBuilder({ page }).analyze();
+        expect(result.violations.map((one) => `${tab} ${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
+      }
+    });
+  });
+}
+
+/** A PDF of one page that is no invoice. */
+function letter(): Buffer {
+  const content = "BT /F1 10 Tf 50 700 Td (Dear all, thank you for the day out.) Tj ET";
+  const parts = [
+    "<< /Type /Catalog /Pages 2 0 R >>",
+    "<< /Type /Pages /Kids [4 0 R] /Count 1 /MediaBox [0 0 595 842] >>",
+    "<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica >>",
+    "<< /Type /Page /Parent 2 0 R /Resources << /Font << /F1 3 0 R >> >> /Contents 5 0 R >>",
+    `<< /Length ${content.length} >>\nstream\n${content}\nendstream`,
+  ];
+  let pdf = "%PDF-1.4\n";
+  const places = parts.map((part, index) => {
+    const at = pdf.length;
+    pdf += `${index + 1} 0 obj\n${part}\nendobj\n`;
+    return at;
+  });
+  const start = pdf.length;
+  pdf += `xref\n0 6\n0000000000 65535 f \n${places.map((at) => `${String(at).padStart(10, "0")} 00000 n \n`).join("")}trailer\n<< /Root 1 0 R /Size 6 >>\nstartxref\n${start}\n%%EOF\n`;
+  return Buffer.from(pdf, "latin1");
+}
