@@ -26,6 +26,15 @@ await page.locator(".findings button").first().click();
 await page.locator(".connector path").waitFor();
 await invoice();
 
+const unplaced = await (await fetch(`${address}/api/v1/batches/${process.env.DESK_BATCH}/invoices`)).json();
+const desk = await take("desk", `/desk/${unplaced[0].id}`, "[data-mark=total]");
+await page.getByText(/invoices at hand are recognised/).waitFor();
+await desk();
+await page.getByRole("button", { name: "SK-3107", exact: true }).first().click();
+await page.getByLabel(/is the/).selectOption("invoiceNumber");
+await page.locator(".ways li").first().waitFor();
+await page.screenshot({ path: join(here, "desk-pointing.png") });
+
 for (const name of ["batch-sheet", "invoice-sheet", "template-try", "document-words", "accuracy"]) {
   const text = readFileSync(join(scratch, `${name}.txt`), "utf8").replace(/[&<]/g, (c) => (c === "&" ? "&amp;" : "&lt;"));
   await page.setContent(`<pre style="font: 14px/1.35 'DejaVu Sans Mono'; margin: 16px; display: inline-block">${text}</pre>`);
