@@ -21,6 +21,10 @@ public class DeskTests
         var other = Path.Combine(Repository.Samples, "brinewood-chandlery", "brinewood-chandlery-01.pdf");
         await service.Upload(batch, [.. Enumerable.Range(1, 6).Select(Pdf), ("other.pdf", await File.ReadAllBytesAsync(other))]);
         await service.UntilDone(batch);
+        // Before there is a template, invoices of one vendor are told to look alike.
+        var unplaced = await service.Invoices(batch);
+        Assert.Equal(6, unplaced.Count(one => (string?)one["looksLike"] == "Skerrow Sail Loft"));
+        Assert.Contains("looks like one of “Skerrow Sail Loft”", (string?)unplaced.First(one => (string?)one["state"] == "unplaced")["firstFinding"], StringComparison.Ordinal);
         var documents = (await service.All($"batches/{batch}/documents")).ToDictionary(one => (string)one["file"]!, one => (string)one["sha256"]!);
 
         var (status, draft) = await service.Post("templates/draft", new JsonObject { ["documents"] = new JsonArray(documents["skerrow-sail-loft-01.pdf"]) });
@@ -57,7 +61,8 @@ public class DeskTests
         var sha = await Taken(service, Pdf(1));
         var (status, result) = await service.Post("templates/try", new JsonObject
         {
-            ["template"] = "{\n  \"name\": \"x\",\n  \"vendr\": \"X\"\n}", ["documents"] = new JsonArray(sha),
+            ["template"] = "{\n  \"name\": \"x\",\n  \"vendr\": \"X\"\n}",
+            ["documents"] = new JsonArray(sha),
         });
         Assert.Equal(200, status);
         Assert.Empty(result["invoices"]!.AsArray());
@@ -100,8 +105,12 @@ public class DeskTests
         var number1 = draft["invoices"]![0]!["fields"]!["invoiceNumber"]!;
         JsonObject Asked(string field, JsonNode? box) => new()
         {
-            ["template"] = draft["template"]!.DeepClone(), ["document"] = shas[0], ["page"] = number1["page"]!.DeepClone(), ["box"] = box?.DeepClone(),
-            ["field"] = field, ["others"] = new JsonArray([.. shas.Skip(1).Select(sha => (JsonNode)sha)]),
+            ["template"] = draft["template"]!.DeepClone(),
+            ["document"] = shas[0],
+            ["page"] = number1["page"]!.DeepClone(),
+            ["box"] = box?.DeepClone(),
+            ["field"] = field,
+            ["others"] = new JsonArray([.. shas.Skip(1).Select(sha => (JsonNode)sha)]),
         };
         var (status, ways) = await service.Post("templates/whereabouts", Asked("invoiceNumber", number1["box"]));
         Assert.Equal(200, status);

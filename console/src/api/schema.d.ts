@@ -1204,6 +1204,8 @@ export interface components {
              * @description As in InvoiceDetail.
              */
             revision: number;
+            /** @description The vendor whose name stands out on an unplaced invoice; empty if none does, and for others. */
+            looksLike: string;
         };
         JsonElement: unknown;
         LeftOutRecord: {

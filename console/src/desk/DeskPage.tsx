@@ -13,13 +13,14 @@ import { placesOf, valuesOf } from "../invoice/places";
 import { Ties } from "../invoice/Ties";
 import { TraceLine } from "../invoice/TraceLine";
 import { Unproved } from "../invoice/Unproved";
+import { spokenName } from "../shared/amounts";
 import { Failed, Loading } from "../shared/Notes";
 import { StateWord } from "../shared/StateWord";
 import { useWhereabouts } from "../shared/Trail";
 import { AllInvoices } from "./AllInvoices";
 import { type DraftNote, DraftNotes } from "./DraftNotes";
 import { TemplateText } from "./TemplateText";
-import { parsed, withField, withoutField, withVendor } from "./template";
+import { parsed, withField, withName, withoutField, withVendor } from "./template";
 import { useTemplateText } from "./useTemplateText";
 import { useTrial } from "./useTrial";
 import { WhatIsThis } from "./WhatIsThis";
@@ -72,17 +73,15 @@ function useAtHand(invoice: Invoice | undefined) {
     if (!invoice || !invoices.data || !documents.data) {
       return [];
     }
-    const open = new Set(
-      invoices.data
-        .filter(
-          (one) => one.state === "unplaced" || (invoice.template !== "" && one.vendor === invoice.vendor),
-        )
-        .map((one) => one.file),
-    );
-    const others = documents.data
-      .filter((one) => open.has(one.file) && one.sha256 !== invoice.document.sha256)
-      .map((one) => one.sha256);
-    return [invoice.document.sha256, ...new Set(others)].slice(0, MOST_TRIED);
+    const looksLike = invoices.data.find((one) => one.id === invoice.id)?.looksLike;
+    const open = invoices.data
+      .filter((one) => (invoice.template === "" ? one.state === "unplaced" : one.vendor === invoice.vendor))
+      // Those that look alike first: there may be more than can be tried at once.
+      .sort((a, b) => Number(b.looksLike === looksLike) - Number(a.looksLike === looksLike))
+      .map((one) => one.file);
+    const shaOf = new Map(documents.data.map((one) => [one.file, one.sha256]));
+    const others = open.flatMap((file) => shaOf.get(file) ?? []);
+    return [...new Set([invoice.document.sha256, ...others])].slice(0, MOST_TRIED);
   }, [invoice, invoices.data, documents.data]);
   return {
     documents: found,
@@ -102,14 +101,16 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
   const [tab, setTab] = useState<string | null>("captured");
 
   const draft = useMutation({
-    mutationFn: (documents: string[]) =>
-      dataOf(
+    mutationFn: async (documents: string[]) => {
+      const drafted = await dataOf(
         api.POST("/api/v1/templates/draft", {
           body: { documents: documents.slice(0, MOST_SAMPLES), vendor: null },
         }),
-      ),
+      );
+      return { ...drafted, template: await withNameOfItsOwn(drafted.template) };
+    },
     onSuccess: (drafted) => {
-      work.change(`${drafted.template}\n`);
+      work.change(drafted.template);
       setNotes(drafted.notes);
     },
   });
@@ -309,6 +310,21 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
   );
 }
 
+/** A draft for a vendor that no template recognises is no next version of a template that happens to have its name. */
+async function withNameOfItsOwn(template: string): Promise<string> {
+  const document = parsed(template);
+  if (!document) {
+    return template;
+  }
+  for (let number = 1; ; number++) {
+    const name = number === 1 ? `${document.name}` : `${document.name}-${number}`;
+    const { response } = await api.GET("/api/v1/templates/{name}", { params: { path: { name } } });
+    if (response.status === 404) {
+      return withName(document, name);
+    }
+  }
+}
+
 /** The captured value that stands where a person points. */
 function nameAt(invoice: Invoice, page: number, box: Box): string | null {
   const [x, y] = [(box.left + box.right) / 2, (box.top + box.bottom) / 2];
@@ -341,7 +357,7 @@ function Captured({ invoice, chosen, choose, remove }: CapturedProps) {
         <StateWord state={invoice.state} /> {invoice.document.file}
         {isField && (
           <button type="button" className="plain" onClick={() => remove(chosen)}>
-            Leave {chosen} out of the template
+            Leave the {spokenName(chosen)} out of the template
           </button>
         )}
       </div>

@@ -20,6 +20,8 @@ export function parsed(text: string): TemplateDocument | null {
 
 const written = (document: TemplateDocument) => `${JSON.stringify(document, null, 2)}\n`;
 
+export const withName = (document: TemplateDocument, name: string) => written({ ...document, name });
+
 /** Says where a field is found; whether invoices must have it stays as it was. */
 export function withField(document: TemplateDocument, name: string, rule: string): string {
   const before = document.fields?.[name];
@@ -32,13 +34,12 @@ export function withoutField(document: TemplateDocument, name: string): string {
   return written({ ...document, fields });
 }
 
-/** The vendor's name, where it stands in a template: as the name of both, and as the value of a field. */
+/** The vendor's name, where it stands in a template: for itself, and as the value of a field. */
 export function withVendor(document: TemplateDocument, vendor: string): string {
-  const words = vendor.toLowerCase().match(/[a-z0-9]+/g) ?? ["draft"];
   const fields = { ...document.fields };
   const where = fields.vendorName?.where as { always?: string } | undefined;
   if (where?.always !== undefined) {
     fields.vendorName = { ...fields.vendorName, where: { always: vendor } };
   }
-  return written({ ...document, name: words.join("-"), vendor, fields });
+  return written({ ...document, vendor, fields });
 }

@@ -73,6 +73,9 @@ public static partial class Drafter
         return new TemplateDraft(plan.Document(), DraftNotes.Of(plan, [recognised, .. readNotes], items, invoices, name is not null), invoices);
     }
 
+    /// <summary>The vendor whose name stands out on some pages; null if none does. Invoices of one vendor get one name by it, before there is a template.</summary>
+    public static string? VendorOf(ImmutableArray<Page> pages) => VendorDraft.Of([new Sample("", pages)]);
+
     private static ImmutableArray<Func<DraftPlan, DraftPlan>> HeaderChoice(
         ImmutableDictionary<string, ImmutableArray<JsonObject>> header, ImmutableArray<Sample> samples, string name)
     {

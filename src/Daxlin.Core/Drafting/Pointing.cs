@@ -89,7 +89,11 @@ public static class Pointing
         {
             ["at"] = new JsonObject
             {
-                ["page"] = number, ["left"] = Math.Floor(box.Left) - 3, ["top"] = Math.Floor(box.Top) - 2, ["right"] = Math.Ceiling(box.Right) + 30, ["bottom"] = Math.Ceiling(box.Bottom) + 2,
+                ["page"] = number,
+                ["left"] = Math.Floor(box.Left) - 3,
+                ["top"] = Math.Floor(box.Top) - 2,
+                ["right"] = Math.Ceiling(box.Right) + 30,
+                ["bottom"] = Math.Ceiling(box.Bottom) + 2,
             },
         }), $"at this place on page {page.Number}");
         yield return (Where(new JsonObject { ["always"] = text }), $"always “{text}”, wherever it stands");

@@ -7,8 +7,11 @@ namespace Daxlin.Core.Recognition;
 public static class Placing
 {
     /// <param name="matches">The templates that recognise it: none, or two that do alike.</param>
-    public static Finding FindingOf(ImmutableArray<TemplateMatch> matches) => matches.IsEmpty
-        ? Finding.Hold("no-template", "No template recognises this invoice; save one for its vendor and capture the batch again.")
+    /// <param name="looksLike">The vendor whose name stands out on the page, if one does.</param>
+    public static Finding FindingOf(ImmutableArray<TemplateMatch> matches, string? looksLike = null) => matches.IsEmpty
+        ? Finding.Hold("no-template", string.IsNullOrEmpty(looksLike)
+            ? "No template recognises this invoice; save one for its vendor and capture the batch again."
+            : $"No template recognises this invoice, which looks like one of “{looksLike}”; save one for its vendor and capture the batch again.")
         : Finding.Hold(
             "several-templates",
             $"The templates {matches[0].Template.Name} and {matches[1].Template.Name} both recognise this invoice; "

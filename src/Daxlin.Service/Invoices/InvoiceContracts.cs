@@ -11,9 +11,10 @@ namespace Daxlin.Service.Invoices;
 /// <param name="Findings">How many findings hold it.</param>
 /// <param name="FirstFinding">The first of them, or empty.</param>
 /// <param name="Revision">As in <see cref="InvoiceDetail"/>.</param>
+/// <param name="LooksLike">The vendor whose name stands out on an unplaced invoice; empty if none does, and for others.</param>
 public sealed record InvoiceSummary(
     int Id, string State, string Kind, string File, int FirstPage, int LastPage, int FilePages, string Vendor, string InvoiceNumber, string InvoiceDate, string Currency,
-    string Total, int Lines, int Findings, string FirstFinding, int Batch, int Revision);
+    string Total, int Lines, int Findings, string FirstFinding, int Batch, int Revision, string LooksLike);
 
 /// <summary>The document that an invoice came in.</summary>
 public sealed record InvoiceDocument(string File, string Sha256, long Size, DateTime ReceivedAt);

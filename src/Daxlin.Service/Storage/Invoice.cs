@@ -15,6 +15,10 @@ public sealed class Invoice
     public string Template { get; set; } = "";
     public int TemplateVersion { get; set; }
     public string Vendor { get; set; } = "";
+
+    /// <summary>The vendor whose name stands out on the pages of an unplaced invoice; empty if none does, and for others.</summary>
+    public string LooksLike { get; set; } = "";
+
     public string InvoiceNumber { get; set; } = "";
     public string InvoiceDate { get; set; } = "";
     public string Currency { get; set; } = "";

@@ -3,6 +3,7 @@ using System.Text.Encodings.Web;
 using System.Text.Json;
 using Daxlin.Core;
 using Daxlin.Core.Checks;
+using Daxlin.Core.Drafting;
 using Daxlin.Core.Recognition;
 using Daxlin.Core.Templates;
 using Daxlin.Service.Invoices;
@@ -26,6 +27,9 @@ internal sealed record InvoiceOutcome(
     int FirstPage, int LastPage, InvoiceState State, string Template, int TemplateVersion, string Vendor, string InvoiceNumber, string InvoiceDate,
     string Currency, string Total, string SeenKey, bool IsCreditNote, int Lines, int Findings, string FirstFinding, string Record)
 {
+    /// <summary>The vendor that an unplaced invoice looks like one of; empty for others.</summary>
+    public string LooksLike { get; init; } = "";
+
     /// <param name="versionOf">The version of a template.</param>
     public static InvoiceOutcome Of(TakenInvoice taken, Func<Template, int> versionOf) =>
         taken.Checked is { } invoice ? Captured(taken, invoice, versionOf(invoice.Captured.Template)) : Unplaced(taken);
@@ -45,10 +49,14 @@ internal sealed record InvoiceOutcome(
 
     private static InvoiceOutcome Unplaced(TakenInvoice taken)
     {
-        var finding = Placing.FindingOf(taken.Found.Matches);
+        var looksLike = taken.Found.Matches.IsEmpty ? Drafter.VendorOf(taken.Found.Pages) ?? "" : "";
+        var finding = Placing.FindingOf(taken.Found.Matches, looksLike);
         return new InvoiceOutcome(
             taken.FirstPage, taken.LastPage, InvoiceState.Unplaced, "", 0, "", "", "", "", "", "", false, 0, 1, finding.Message,
-            InvoiceRecords.ToJson(InvoiceRecord.Empty with { Findings = [InvoiceRecords.Of(finding)] }));
+            InvoiceRecords.ToJson(InvoiceRecord.Empty with { Findings = [InvoiceRecords.Of(finding)] }))
+        {
+            LooksLike = looksLike,
+        };
     }
 
     /// <summary>Puts what was captured into the invoice's row.</summary>
@@ -58,6 +66,6 @@ internal sealed record InvoiceOutcome(
         (row.Template, row.TemplateVersion, row.Vendor) = (Template, TemplateVersion, Vendor);
         (row.InvoiceNumber, row.InvoiceDate, row.Currency, row.Total) = (InvoiceNumber, InvoiceDate, Currency, Total);
         (row.SeenKey, row.IsCreditNote, row.Lines) = (SeenKey, IsCreditNote, Lines);
-        (row.Findings, row.FirstFinding, row.Record) = (Findings, FirstFinding, Record);
+        (row.Findings, row.FirstFinding, row.Record, row.LooksLike) = (Findings, FirstFinding, Record, LooksLike);
     }
 }

@@ -179,6 +179,10 @@ namespace Daxlin.Service.Storage.Migrations
                     b.Property<int>("Lines")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("LooksLike")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Record")
                         .IsRequired()
                         .HasColumnType("TEXT");
