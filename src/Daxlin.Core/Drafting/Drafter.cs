@@ -88,7 +88,7 @@ public static partial class Drafter
     /// <summary>A field that the samples do not show, by its usual captions.</summary>
     private static JsonObject Unseen(string name, ImmutableArray<Sample> samples)
     {
-        var captions = UnseenCaptions(name, samples).ToList();
+        var captions = UnseenCaptions(name, samples).Take(MostUnseen).ToList();
         JsonArray Cue() => new([.. captions.Select(caption => (JsonNode)caption)]);
         var rule = new JsonObject
         {
@@ -122,7 +122,7 @@ public static partial class Drafter
         foreach (var name in new[] { TradeNames.Subtotal, TradeNames.Discount, TradeNames.Freight, TradeNames.Tax, TradeNames.Total })
         {
             var found = named.Where(one => one.Name == name && !(name == TradeNames.Tax && one.Stated.HasRate)).Select(one => one.Stated.Caption).Distinct().ToList();
-            var unseen = found.Count > 0 || name is not (TradeNames.Discount or TradeNames.Freight) ? [] : UnseenCaptions(name, samples);
+            var unseen = found.Count > 0 || name is not (TradeNames.Discount or TradeNames.Freight) ? [] : UnseenCaptions(name, samples).Take(MostUnseen).ToImmutableArray();
             var captions = found.Concat(unseen).ToList();
             if (captions.Count == 0)
                 continue;
@@ -159,6 +159,9 @@ public static partial class Drafter
         var language = LanguageOf(samples);
         return Vocabulary.ByLanguage[name].GetValueOrDefault(language, []);
     }
+
+    /// <summary>So many captions of what the samples do not show; a template is to be read by a person.</summary>
+    private const int MostUnseen = 12;
 
     /// <summary>The language whose captions stand on the samples the most.</summary>
     private static string LanguageOf(ImmutableArray<Sample> samples)
