@@ -58,8 +58,11 @@ public class CapturePropertyTests
             {
                 var result = InvoiceChecks.Check(InvoiceCapture.Capture(
                     invoice.Set(quirks: quirks).Pages(shift, shift, scale), MadeUpInvoice.TemplateFor(quirks.Figures)));
-                // Rows set hardly further apart than lines of one text cannot always be told from them.
-                if (result.IsClear || quirks.RowGap > 1.35 * quirks.LineGap)
+                // Rows set hardly further apart than lines of one text cannot always be told from them; and where the text of two
+                // rows begins with one and the same line above their figures, that line may be a heading that is repeated.
+                var isTold = quirks.RowGap > 1.35 * quirks.LineGap
+                    && (quirks.Figures == FiguresAt.FirstLine || invoice.Rows.Select(row => row.Words[0]).Distinct().Count() == invoice.Rows.Length);
+                if (result.IsClear || isTold)
                 {
                     Assert.Equal(RowsOf(invoice), RowsOf(result));
                     Assert.True(result.IsClear, string.Join(' ', result.Findings.Select(finding => finding.Message)));
