@@ -79,7 +79,10 @@ export function InvoiceTable({ invoices }: { invoices: InvoiceSummary[] }) {
               <td className="figure">{invoice.lines}</td>
               <td className="figure">{money(invoice.total, invoice.currency)}</td>
               <td>
-                {invoice.firstFinding}{" "}
+                {/* Whom it looks like stands beside it already. */}
+                {invoice.state === "unplaced" && invoice.looksLike
+                  ? "No template recognises it."
+                  : invoice.firstFinding}{" "}
                 {invoice.state === "unplaced" && <Link to={`/desk/${invoice.id}`}>Make a template</Link>}
                 {invoice.findings > 1 && <span className="soft"> and {invoice.findings - 1} more</span>}
               </td>
