@@ -8,8 +8,8 @@ if (args is [ReaderProcess.Argument])
     return ReaderProcess.Run();
 if (args is [TemplateTrial.Argument, .. var trial])
     return TemplateTrial.Run(trial);
-if (args is [DraftTrial.Argument, .. var drafted])
-    return DraftTrial.Run(drafted);
+if (args is [FileDraft.Argument, .. var drafted])
+    return FileDraft.Run(drafted);
 if (args is [DocumentWords.Argument, .. var shown])
     return DocumentWords.Run(shown);
 if (args is [OpenApiDocument.Argument, var path])

@@ -1,8 +1,10 @@
 using Daxlin.Core;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Checks;
+using Daxlin.Core.Drafting;
 using Daxlin.Core.Pages;
 using Daxlin.Core.Templates.Json;
+using Daxlin.Core.Values;
 using Daxlin.Testing;
 
 namespace Daxlin.Reading.Tests;
@@ -38,6 +40,23 @@ public class TurnedPagesTests
 
     private static IEnumerable<(string Name, CapturedValue Value)> ValuesOf(CheckedInvoice invoice) => invoice.Captured.Fields.Select(field => (field.Name, field))
         .Concat(invoice.Captured.Lines.SelectMany(line => line.Cells.Select(cell => (ValueNames.Of("lines", line.Number, cell.Name), cell))));
+
+    [Theory]
+    [InlineData("0 1 -1 0 842 0", 842, 595)]
+    [InlineData("0 -1 1 0 0 595", 842, 595)]
+    [InlineData("-1 0 0 -1 595 842", 595, 842)]
+    public void An_invoice_drawn_turned_is_drafted_and_pointed_at_as_if_it_were_upright(string matrix, double width, double height)
+    {
+        var upright = new Sample("upright.pdf", PdfReader.Read(TinyPdf.OnePage(Content)));
+        var turned = new Sample("turned.pdf", PdfReader.Read(TinyPdf.OnePage($"q {matrix} cm\n{Content}Q\n", FormattableString.Invariant($"/MediaBox [0 0 {width} {height}]"))));
+        var draft = Drafter.Draft([turned]);
+        Assert.Equal(Drafter.Draft([upright]).Document, draft.Document);
+        Assert.Equal(2, draft.Invoices[0].Captured.Lines.Length);
+        // Where the value is seen is where a person points at it.
+        var number = draft.Invoices[0].Captured.Find("invoiceNumber")!;
+        var ways = Pointing.Ways(turned, number.Trace.Places[0], "invoiceNumber", ValueKind.Text, draft.Invoices[0].Captured.Template.Reads, [upright]);
+        Assert.Equal(["T-4"], ways.Single(way => way.Says == "beside “Invoice no”").Values);
+    }
 
     [Theory]
     [InlineData("0 1 -1 0 842 0", 842, 595, Drawn.Upwards)]

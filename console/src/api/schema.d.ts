@@ -1020,6 +1020,11 @@ export interface components {
             unreadable: number;
             /** @description How many invoices in each state. */
             invoices: components["schemas"]["InvoiceCounts"];
+            /**
+             * Format: int32
+             * @description Of how many vendors the unplaced ones look to be: so many templates would place them.
+             */
+            unplacedVendors: number;
         };
         BatchToOpen: {
             /** @description A clerk's own words, 1 to 100 characters; adding to a batch that exists is no fault. */
@@ -1502,6 +1507,11 @@ export interface components {
         WordRecord: {
             text: string;
             box: components["schemas"]["BoxRecord"];
+            /**
+             * Format: int32
+             * @description Which line of its page it is a word of, from 0; -1 for words that do not stand upright.
+             */
+            line: number;
         };
     };
     responses: never;

@@ -3,7 +3,7 @@ import { Dropzone } from "@mantine/dropzone";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { useParams } from "react-router";
-import { api, type Batch, dataOf, type InvoiceSummary, type PostingRun } from "../api/client";
+import { api, type Batch, dataOf, type PostingRun } from "../api/client";
 import { ask } from "../api/queries";
 import { money } from "../shared/amounts";
 import { Empty, Failed, Loading } from "../shared/Notes";
@@ -50,7 +50,6 @@ function OpenBatch({ batch }: { batch: Batch }) {
         <div className="row">
           <h1>{batch.name}</h1>
           <Counts batch={batch} />
-          <LookAlikes invoices={invoices.data ?? []} />
         </div>
         <div className="row">
           <Recapture batch={batch} />
@@ -131,6 +130,15 @@ function Counts({ batch }: { batch: Batch }) {
       {states.map((state) => (
         <span key={state}>
           {batch.invoices[state]} <StateWord state={state} />
+          {state === "unplaced" && batch.invoices.unplaced > 1 && batch.unplacedVendors > 0 && (
+            <>
+              {" "}
+              of what{" "}
+              {batch.unplacedVendors === 1
+                ? "looks like one vendor"
+                : `look like ${batch.unplacedVendors} vendors`}
+            </>
+          )}
         </span>
       ))}
       {batch.unreadable > 0 && (
@@ -138,18 +146,6 @@ function Counts({ batch }: { batch: Batch }) {
           {batch.unreadable} <StateWord state="unreadable" />
         </span>
       )}
-    </span>
-  );
-}
-
-/** How many templates would place what no template recognises yet. */
-function LookAlikes({ invoices }: { invoices: InvoiceSummary[] }) {
-  const unplaced = invoices.filter((invoice) => invoice.state === "unplaced" && invoice.looksLike !== "");
-  const vendors = new Set(unplaced.map((invoice) => invoice.looksLike)).size;
-  return unplaced.length < 2 ? null : (
-    <span className="soft">
-      {unplaced.length} unplaced of what{" "}
-      {vendors === 1 ? "looks like one vendor" : `look like ${vendors} vendors`}
     </span>
   );
 }

@@ -7,27 +7,11 @@ import { useKept } from "../shared/useKept";
 
 const OPEN = ["held", "unplaced"];
 
-/** Unplaced invoices that look alike stand together, those of which there are the most first: one template places them all. */
-function alikeTogether(invoices: InvoiceSummary[]): InvoiceSummary[] {
-  const counts = new Map<string, number>();
-  for (const { state, looksLike } of invoices) {
-    if (state === "unplaced") {
-      counts.set(looksLike, (counts.get(looksLike) ?? 0) + 1);
-    }
-  }
-  const size = (invoice: InvoiceSummary) => counts.get(invoice.looksLike) ?? 0;
-  const unplaced = invoices
-    .filter((invoice) => invoice.state === "unplaced")
-    .sort((a, b) => size(b) - size(a) || a.looksLike.localeCompare(b.looksLike));
-  let next = 0;
-  return invoices.map((invoice) => (invoice.state === "unplaced" ? (unplaced[next++] ?? invoice) : invoice));
-}
-
 /** The invoices of a batch; what to look at comes first, with the reason on the line. */
 export function InvoiceTable({ invoices }: { invoices: InvoiceSummary[] }) {
   const [filter, setFilter] = useKept("batch.filter", "all");
   const open = invoices.filter((invoice) => OPEN.includes(invoice.state));
-  const shown = alikeTogether(filter === "open" ? open : invoices);
+  const shown = filter === "open" ? open : invoices;
   return (
     <>
       <SegmentedControl

@@ -1,36 +1,27 @@
 import { Button, Tabs, TextInput } from "@mantine/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useState } from "react";
 import { useNavigate, useParams } from "react-router";
-import { api, type Box, dataOf, type Invoice } from "../api/client";
+import { api, dataOf, type Invoice } from "../api/client";
 import { ask } from "../api/queries";
-import { FieldList } from "../invoice/FieldList";
-import { Findings } from "../invoice/Findings";
-import { LeftOut } from "../invoice/LeftOut";
-import { LinesTable } from "../invoice/LinesTable";
+import { CapturedValues } from "../invoice/CapturedValues";
 import { PrintedPages } from "../invoice/PrintedPages";
-import { placesOf, valuesOf } from "../invoice/places";
-import { Ties } from "../invoice/Ties";
+import { nameAt } from "../invoice/places";
 import { TraceLine } from "../invoice/TraceLine";
-import { Unproved } from "../invoice/Unproved";
 import { spokenName } from "../shared/amounts";
 import { Failed, Loading } from "../shared/Notes";
 import { StateWord } from "../shared/StateWord";
 import { useWhereabouts } from "../shared/Trail";
 import { AllInvoices } from "./AllInvoices";
-import { type DraftNote, DraftNotes } from "./DraftNotes";
+import { DraftNotes } from "./DraftNotes";
 import { TemplateText } from "./TemplateText";
-import { parsed, withField, withName, withoutField, withVendor } from "./template";
+import { parsed, withField, withoutField, withVendor } from "./template";
+import { useAtHand } from "./useAtHand";
+import { MOST_SAMPLES, useDrafting } from "./useDrafting";
 import { useTemplateText } from "./useTemplateText";
 import { useTrial } from "./useTrial";
 import { WhatIsThis } from "./WhatIsThis";
-import { boxOf, inReadingOrder, type Pointed, WordsOnPage } from "./WordsOnPage";
-
-/** So many invoices are tried at once; the service takes no more. */
-const MOST_TRIED = 40;
-
-/** So many samples are drafted from. */
-const MOST_SAMPLES = 10;
+import { boxOf, type Pointed, WordsOnPage } from "./WordsOnPage";
 
 /** Where a template is made or mended on an invoice, and proved on the others of its batch. */
 export function DeskPage() {
@@ -65,31 +56,6 @@ export function DeskPage() {
   return <Desk key={id} invoice={invoice.data} atHand={atHand.documents} />;
 }
 
-/** The documents of the batch that a template for this invoice may be for: its own first, then what is unplaced or held. */
-function useAtHand(invoice: Invoice | undefined) {
-  const invoices = useQuery({ ...ask.invoices(invoice?.batch ?? 0), enabled: invoice !== undefined });
-  const documents = useQuery({ ...ask.documents(invoice?.batch ?? 0), enabled: invoice !== undefined });
-  const found = useMemo(() => {
-    if (!invoice || !invoices.data || !documents.data) {
-      return [];
-    }
-    const looksLike = invoices.data.find((one) => one.id === invoice.id)?.looksLike;
-    const open = invoices.data
-      .filter((one) => (invoice.template === "" ? one.state === "unplaced" : one.vendor === invoice.vendor))
-      // Those that look alike first: there may be more than can be tried at once.
-      .sort((a, b) => Number(b.looksLike === looksLike) - Number(a.looksLike === looksLike))
-      .map((one) => one.file);
-    const shaOf = new Map(documents.data.map((one) => [one.file, one.sha256]));
-    const others = open.flatMap((file) => shaOf.get(file) ?? []);
-    return [...new Set([invoice.document.sha256, ...others])].slice(0, MOST_TRIED);
-  }, [invoice, invoices.data, documents.data]);
-  return {
-    documents: found,
-    isPending: invoices.isPending || documents.isPending,
-    error: invoices.error ?? documents.error,
-  };
-}
-
 function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
   const queries = useQueryClient();
   const navigate = useNavigate();
@@ -97,44 +63,13 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
   const [shown, setShown] = useState(invoice.document.sha256);
   const [chosen, setChosen] = useState<string | null>(null);
   const [pointed, setPointed] = useState<Pointed | null>(null);
-  const [notes, setNotes] = useState<DraftNote[]>([]);
   const [tab, setTab] = useState<string | null>("captured");
 
-  const draft = useMutation({
-    mutationFn: async (documents: string[]) => {
-      const drafted = await dataOf(
-        api.POST("/api/v1/templates/draft", {
-          body: { documents: documents.slice(0, MOST_SAMPLES), vendor: null },
-        }),
-      );
-      return { ...drafted, template: await withNameOfItsOwn(drafted.template) };
-    },
-    onSuccess: (drafted) => {
-      work.change(drafted.template);
-      setNotes(drafted.notes);
-    },
-  });
-  const mended = useMutation({
-    mutationFn: (name: string) => dataOf(api.GET("/api/v1/templates/{name}", { params: { path: { name } } })),
-    onSuccess: (template) => work.change(`${JSON.stringify(template.document, null, 2)}\n`),
-  });
-  // A desk opened for the first time drafts by itself, or fetches the template that is to be mended.
-  const began = useRef(false);
-  useEffect(() => {
-    if (!began.current && work.text === "") {
-      began.current = true;
-      if (invoice.template === "") {
-        draft.mutate([invoice.document.sha256]);
-      } else {
-        mended.mutate(invoice.template);
-      }
-    }
-  }, [work.text, invoice, draft, mended]);
-
+  const drafting = useDrafting(invoice, work);
   const trial = useTrial(work.text, atHand);
   const results = trial.data?.invoices ?? [];
   const faults = trial.data?.templates[0]?.faults ?? [];
-  const own = results.find((one) => one.document.sha256 === shown) ?? {
+  const own: Invoice = results.find((one) => one.document.sha256 === shown) ?? {
     ...invoice,
     fields: {},
     lines: [],
@@ -150,7 +85,7 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
     staleTime: Number.POSITIVE_INFINITY,
   });
   const wordsOf = (page: number) => words.data?.find((one) => one.number === page)?.words ?? [];
-  const pointedWords = pointed ? inReadingOrder(wordsOf(pointed.page)) : [];
+  const pointedWords = pointed ? wordsOf(pointed.page) : [];
 
   const save = useMutation({
     mutationFn: async () => {
@@ -172,12 +107,12 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
   });
 
   const isFaulty = document === null || faults.some((fault) => fault.severity === "fault");
-  const isBusy = draft.isPending || mended.isPending;
-  const failure = draft.error ?? mended.error ?? save.error ?? trial.error;
+  const isBusy = drafting.doing !== "";
+  const failure = drafting.error ?? save.error ?? trial.error;
   return (
     <main className="invoice">
       <PrintedPages
-        invoice={own as Invoice}
+        invoice={own}
         chosen={chosen}
         choose={setChosen}
         overlay={(page, scale) => (
@@ -187,8 +122,8 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
             scale={scale}
             pointed={pointed}
             point={(next) => {
-              const box = boxOf(inReadingOrder(wordsOf(page)), next);
-              setChosen(nameAt(own as Invoice, page, box));
+              const { left, top, right, bottom } = boxOf(wordsOf(page), next);
+              setChosen(nameAt(own, page, (left + right) / 2, (top + bottom) / 2));
               setPointed(next);
             }}
           />
@@ -230,12 +165,14 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
         )}
         <p className="soft" role="status">
           {isBusy
-            ? "Drafting a template from this invoice …"
-            : trial.isPending
-              ? "Capturing the invoices at hand by it …"
-              : `${alike.length} of ${atHand.length} invoices at hand are recognised, ${results.filter((one) => one.state === "clear").length} come out clear.`}{" "}
+            ? drafting.doing
+            : work.text === ""
+              ? "There is no template yet: write one as text, or begin from another invoice of the vendor."
+              : trial.isPending
+                ? "Capturing the invoices at hand by it …"
+                : `${alike.length} of ${atHand.length} invoices at hand are recognised, ${results.filter((one) => one.state === "clear").length} come out clear.`}{" "}
           {!isBusy && alike.length > 1 && (
-            <button type="button" className="plain" onClick={() => draft.mutate(alike)}>
+            <button type="button" className="plain" onClick={() => drafting.draftFrom(alike)}>
               Draft again from these {Math.min(alike.length, MOST_SAMPLES)}
             </button>
           )}
@@ -264,17 +201,27 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
           <Tabs.List>
             <Tabs.Tab value="captured">Captured</Tabs.Tab>
             <Tabs.Tab value="all">All {results.length} invoices</Tabs.Tab>
-            {notes.length > 0 && <Tabs.Tab value="notes">How sure</Tabs.Tab>}
+            {drafting.notes.length > 0 && <Tabs.Tab value="notes">How sure</Tabs.Tab>}
             <Tabs.Tab value="text">As text{faults.length > 0 ? ` ▲ ${faults.length}` : ""}</Tabs.Tab>
           </Tabs.List>
           <Tabs.Panel value="captured" pt={8}>
             {results.length > 0 && (
-              <Captured
-                invoice={own as Invoice}
-                chosen={chosen}
-                choose={setChosen}
-                remove={(field) => document && work.change(withoutField(document, field))}
-              />
+              <>
+                <div className="row soft" style={{ marginBottom: 6 }}>
+                  <StateWord state={own.state} /> {own.document.file}
+                  {chosen !== null && own.fields[chosen] !== undefined && (
+                    <button
+                      type="button"
+                      className="plain"
+                      onClick={() => document && work.change(withoutField(document, chosen))}
+                    >
+                      Leave the {spokenName(chosen)} out of the template
+                    </button>
+                  )}
+                </div>
+                <CapturedValues invoice={own} chosen={chosen} choose={setChosen} />
+                <TraceLine invoice={own} chosen={chosen} />
+              </>
             )}
           </Tabs.Panel>
           <Tabs.Panel value="all" pt={8}>
@@ -289,7 +236,7 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
             />
           </Tabs.Panel>
           <Tabs.Panel value="notes">
-            <DraftNotes notes={notes} />
+            <DraftNotes notes={drafting.notes} />
           </Tabs.Panel>
           <Tabs.Panel value="text" pt={8}>
             <TemplateText
@@ -307,75 +254,5 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
         </p>
       </section>
     </main>
-  );
-}
-
-/** A draft for a vendor that no template recognises is no next version of a template that happens to have its name. */
-async function withNameOfItsOwn(template: string): Promise<string> {
-  const document = parsed(template);
-  if (!document) {
-    return template;
-  }
-  for (let number = 1; ; number++) {
-    const name = number === 1 ? `${document.name}` : `${document.name}-${number}`;
-    const { response } = await api.GET("/api/v1/templates/{name}", { params: { path: { name } } });
-    if (response.status === 404) {
-      return withName(document, name);
-    }
-  }
-}
-
-/** The captured value that stands where a person points. */
-function nameAt(invoice: Invoice, page: number, box: Box): string | null {
-  const [x, y] = [(box.left + box.right) / 2, (box.top + box.bottom) / 2];
-  const found = valuesOf(invoice).find(({ value }) =>
-    placesOf(value).some(
-      (place) =>
-        place.page === page &&
-        x >= place.box.left &&
-        x <= place.box.right &&
-        y >= place.box.top &&
-        y <= place.box.bottom,
-    ),
-  );
-  return found?.name ?? null;
-}
-
-interface CapturedProps {
-  invoice: Invoice;
-  chosen: string | null;
-  choose: (name: string) => void;
-  remove: (field: string) => void;
-}
-
-/** What the template captures from the invoice that is shown. */
-function Captured({ invoice, chosen, choose, remove }: CapturedProps) {
-  const isField = chosen !== null && invoice.fields[chosen] !== undefined;
-  return (
-    <>
-      <div className="row soft" style={{ marginBottom: 6 }}>
-        <StateWord state={invoice.state} /> {invoice.document.file}
-        {isField && (
-          <button type="button" className="plain" onClick={() => remove(chosen)}>
-            Leave the {spokenName(chosen)} out of the template
-          </button>
-        )}
-      </div>
-      <Findings findings={invoice.findings} choose={choose} />
-      <FieldList invoice={invoice} chosen={chosen} choose={choose} />
-      <h2>Sums</h2>
-      <Ties invoice={invoice} />
-      <Unproved invoice={invoice} choose={choose} />
-      <h2>{invoice.lines.length === 1 ? "1 row" : `${invoice.lines.length} rows`}</h2>
-      <LinesTable invoice={invoice} rows={invoice.lines} prefix="lines" chosen={chosen} choose={choose} />
-      {invoice.taxes.length > 0 && (
-        <>
-          <h2>Taxes</h2>
-          <LinesTable invoice={invoice} rows={invoice.taxes} prefix="taxes" chosen={chosen} choose={choose} />
-        </>
-      )}
-      <LeftOut invoice={invoice} />
-      <TraceLine invoice={invoice} chosen={chosen} />
-    </>
   );
 }

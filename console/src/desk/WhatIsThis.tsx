@@ -3,21 +3,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Box, dataOf } from "../api/client";
 import { spokenName } from "../shared/amounts";
+import { FIELDS } from "../shared/fields";
 
-const SETTLED = [
-  "invoiceNumber",
-  "invoiceDate",
-  "dueDate",
-  "purchaseOrder",
-  "vendorTaxId",
-  "iban",
-  "currency",
-  "subtotal",
-  "discount",
-  "freight",
-  "tax",
-  "total",
-];
 const TYPES = ["text", "date", "money", "number", "percent"];
 const OWN = "another value …";
 
@@ -62,7 +49,7 @@ export function WhatIsThis({ text, template, document, page, box, others, take, 
           onChange={(event) => setChosen(event.currentTarget.value)}
           data={[
             { value: "", label: "choose what it is" },
-            ...SETTLED.map((name) => ({ value: name, label: spokenName(name) })),
+            ...FIELDS.map((name) => ({ value: name, label: spokenName(name) })),
             { value: OWN, label: OWN },
           ]}
         />

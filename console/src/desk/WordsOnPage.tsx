@@ -1,38 +1,15 @@
-import { type KeyboardEvent, useMemo } from "react";
+import type { KeyboardEvent } from "react";
 import type { Box } from "../api/client";
+import type { components } from "../api/schema";
 
-export interface PrintedWord {
-  text: string;
-  box: Box;
-}
+export type PrintedWord = components["schemas"]["WordRecord"];
 
-/** Words that a person points at: on one line, from the first to the last. */
+/** Words that a person points at: on one line, from the first to the last, by their places in reading order. */
 export interface Pointed {
   page: number;
   from: number;
   to: number;
 }
-
-/** The words as they are read: line by line, from left to right. */
-export function inReadingOrder(words: PrintedWord[]): PrintedWord[] {
-  const byTop = [...words].sort((a, b) => middle(a) - middle(b));
-  const lines: PrintedWord[][] = [];
-  for (const word of byTop) {
-    const line = lines.at(-1);
-    const first = line?.[0];
-    if (line && first && Math.abs(middle(word) - middle(first)) < 0.5 * (first.box.bottom - first.box.top)) {
-      line.push(word);
-    } else {
-      lines.push([word]);
-    }
-  }
-  return lines.flatMap((line) => line.sort((a, b) => a.box.left - b.box.left));
-}
-
-const middle = (word: PrintedWord) => (word.box.top + word.box.bottom) / 2;
-
-const onOneLine = (a: PrintedWord, b: PrintedWord) =>
-  Math.abs(middle(a) - middle(b)) < 0.5 * Math.max(a.box.bottom - a.box.top, b.box.bottom - b.box.top);
 
 /** The box around the words pointed at. */
 export function boxOf(words: PrintedWord[], pointed: Pointed): Box {
@@ -58,13 +35,12 @@ interface Props {
  * from word to word and, with Shift, take the next one in.
  */
 export function WordsOnPage({ page, words, scale, pointed, point }: Props) {
-  const ordered = useMemo(() => inReadingOrder(words), [words]);
   const own = pointed?.page === page ? pointed : null;
 
   function extend(to: number) {
-    const anchor = own ? ordered[own.from] : undefined;
-    const word = ordered[to];
-    if (own && anchor && word && onOneLine(anchor, word)) {
+    const anchor = own ? words[own.from] : undefined;
+    const word = words[to];
+    if (own && anchor && word && anchor.line === word.line) {
       point({ page, from: Math.min(own.from, to), to: Math.max(own.to, to) });
     } else {
       point({ page, from: to, to });
@@ -72,7 +48,7 @@ export function WordsOnPage({ page, words, scale, pointed, point }: Props) {
   }
 
   function move(event: KeyboardEvent<HTMLButtonElement>, at: number) {
-    const word = ordered[at];
+    const word = words[at];
     if (!word) {
       return;
     }
@@ -82,13 +58,13 @@ export function WordsOnPage({ page, words, scale, pointed, point }: Props) {
     } else if (event.key === "ArrowLeft") {
       to = at - 1;
     } else if (event.key === "ArrowDown" || event.key === "ArrowUp") {
-      to = nearest(ordered, at, event.key === "ArrowDown" ? 1 : -1);
+      to = nearest(words, at, event.key === "ArrowDown" ? 1 : -1);
     } else {
       return;
     }
     event.preventDefault();
     event.stopPropagation();
-    if (ordered[to] === undefined) {
+    if (words[to] === undefined) {
       return;
     }
     if (event.shiftKey) {
@@ -100,7 +76,7 @@ export function WordsOnPage({ page, words, scale, pointed, point }: Props) {
   return (
     // biome-ignore lint/a11y/useSemanticElements: a fieldset would draw itself over the page.
     <div className="words" role="group" aria-label={`Words of page ${page}`}>
-      {ordered.map((word, index) => (
+      {words.map((word, index) => (
         <button
           type="button"
           // biome-ignore lint/suspicious/noArrayIndexKey: words have no other name, and the page never changes.
@@ -124,24 +100,16 @@ export function WordsOnPage({ page, words, scale, pointed, point }: Props) {
   );
 }
 
-/** The word of the line above or below that stands nearest. */
+/** The word of the line above or below that stands nearest; the same word if there is no such line. */
 function nearest(words: PrintedWord[], at: number, step: 1 | -1): number {
   const own = words[at];
-  if (!own) {
-    return at;
-  }
-  let to = at + step;
-  while (words[to] && onOneLine(own, words[to] as PrintedWord)) {
-    to += step;
-  }
-  const first = words[to];
-  if (!first) {
-    return at;
-  }
-  let best = to;
-  for (let next = to; words[next] && onOneLine(first, words[next] as PrintedWord); next += step) {
-    const gap = (index: number) => Math.abs((words[index]?.box.left ?? 0) - own.box.left);
-    best = gap(next) < gap(best) ? next : best;
+  let best = at;
+  let least = Number.POSITIVE_INFINITY;
+  for (const [index, word] of words.entries()) {
+    const gap = Math.abs(word.box.left - (own?.box.left ?? 0));
+    if (own && word.line >= 0 && word.line === own.line + step && gap < least) {
+      [best, least] = [index, gap];
+    }
   }
   return best;
 }

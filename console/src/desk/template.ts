@@ -20,8 +20,6 @@ export function parsed(text: string): TemplateDocument | null {
 
 const written = (document: TemplateDocument) => `${JSON.stringify(document, null, 2)}\n`;
 
-export const withName = (document: TemplateDocument, name: string) => written({ ...document, name });
-
 /** Says where a field is found; whether invoices must have it stays as it was. */
 export function withField(document: TemplateDocument, name: string, rule: string): string {
   const before = document.fields?.[name];

@@ -42,3 +42,5 @@ export function useTemplateText(key: string) {
   const forget = useCallback(() => keep(""), [keep]);
   return { text, change, undo, redo, forget, canUndo: past.length > 0, canRedo: future.length > 0 };
 }
+
+export type TemplateWork = ReturnType<typeof useTemplateText>;

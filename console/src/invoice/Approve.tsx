@@ -2,16 +2,18 @@ import { Button } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { api, dataOf, type Invoice, seen } from "../api/client";
+import { api, dataOf, type Invoice, Refusal, seen } from "../api/client";
 import { ask } from "../api/queries";
 import { useKept } from "../shared/useKept";
 import { AskReason } from "./AskReason";
+import { useShowIfChanged } from "./useShowIfChanged";
 
 /** Approves an invoice. One that is held asks why it is right all the same; the reason is kept on record. */
 export function Approve({ invoice }: { invoice: Invoice }) {
   const [isAsking, asking] = useDisclosure(false);
   const [reason, setReason] = useKept(`despite.${invoice.id}`, "");
   const queries = useQueryClient();
+  const showIfChanged = useShowIfChanged(invoice);
   const approve = useMutation({
     mutationFn: (despite: string) =>
       dataOf(
@@ -30,14 +32,10 @@ export function Approve({ invoice }: { invoice: Invoice }) {
     },
     onError: (error) => {
       // A clear invoice can still be refused: the same number may have been approved meanwhile.
-      const { code } = error as { code?: string };
-      if (code === "seen-before") {
+      if (error instanceof Refusal && error.code === "seen-before") {
         asking.open();
       }
-      // What it has become is shown beside the sentence that says so.
-      if (code === "changed-since") {
-        queries.invalidateQueries({ queryKey: ask.invoice(invoice.id).queryKey });
-      }
+      showIfChanged(error);
     },
   });
   const start = () => (invoice.state === "held" ? asking.open() : approve.mutate(""));

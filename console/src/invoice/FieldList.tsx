@@ -1,23 +1,7 @@
 import type { Invoice } from "../api/client";
 import { money, spokenName } from "../shared/amounts";
+import { FIELDS } from "../shared/fields";
 import { doubtfulNames } from "./places";
-
-/** The order in which a clerk reads a header; names of a template's own come after. */
-const ORDER = [
-  "invoiceNumber",
-  "invoiceDate",
-  "dueDate",
-  "purchaseOrder",
-  "vendorName",
-  "vendorTaxId",
-  "iban",
-  "currency",
-  "subtotal",
-  "discount",
-  "freight",
-  "tax",
-  "total",
-];
 
 interface Props {
   invoice: Invoice;
@@ -27,7 +11,7 @@ interface Props {
 
 export function FieldList({ invoice, chosen, choose }: Props) {
   const doubtful = doubtfulNames(invoice);
-  const rank = (name: string) => (ORDER.includes(name) ? ORDER.indexOf(name) : ORDER.length);
+  const rank = (name: string) => (FIELDS.includes(name) ? FIELDS.indexOf(name) : FIELDS.length);
   const names = Object.keys(invoice.fields).sort((a, b) => rank(a) - rank(b) || a.localeCompare(b));
   return (
     <div className="values">

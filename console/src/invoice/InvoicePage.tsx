@@ -3,21 +3,16 @@ import { type KeyboardEvent, useCallback, useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import type { Invoice } from "../api/client";
 import { ask } from "../api/queries";
-import { dayAndTime, pagesOf, spokenName } from "../shared/amounts";
+import { dayAndTime, pagesOf } from "../shared/amounts";
 import { Failed, Loading } from "../shared/Notes";
 import { StateWord } from "../shared/StateWord";
 import { useWhereabouts } from "../shared/Trail";
 import { Approve } from "./Approve";
+import { CapturedValues } from "./CapturedValues";
 import { Connector } from "./Connector";
-import { FieldList } from "./FieldList";
-import { Findings } from "./Findings";
-import { LeftOut } from "./LeftOut";
-import { LinesTable } from "./LinesTable";
 import { PrintedPages } from "./PrintedPages";
 import { SetAside } from "./SetAside";
-import { Ties } from "./Ties";
 import { TraceLine } from "./TraceLine";
-import { Unproved } from "./Unproved";
 import { useNeighbours } from "./useNeighbours";
 
 export function InvoicePage() {
@@ -110,49 +105,7 @@ function OpenInvoice({ invoice }: { invoice: Invoice }) {
             {next && <Link to={`/invoices/${next}`}>Next</Link>}
           </span>
         </div>
-        <Findings findings={invoice.findings} choose={choose} />
-        {Object.keys(invoice.fields).length > 0 && (
-          <>
-            <h2>Header</h2>
-            <FieldList invoice={invoice} chosen={chosen} choose={choose} />
-            <h2>Sums</h2>
-            <Ties invoice={invoice} />
-            <Unproved invoice={invoice} choose={choose} />
-            <h2>{invoice.lines.length === 1 ? "1 row" : `${invoice.lines.length} rows`}</h2>
-            <LinesTable
-              invoice={invoice}
-              rows={invoice.lines}
-              prefix="lines"
-              chosen={chosen}
-              choose={choose}
-            />
-          </>
-        )}
-        {invoice.taxes.length > 0 && (
-          <>
-            <h2>Taxes</h2>
-            <LinesTable
-              invoice={invoice}
-              rows={invoice.taxes}
-              prefix="taxes"
-              chosen={chosen}
-              choose={choose}
-            />
-          </>
-        )}
-        {[...new Set(invoice.others.map((row) => row.block))].map((block) => (
-          <section key={block} aria-label={block}>
-            <h2>{spokenName(block)} (no part of the sums)</h2>
-            <LinesTable
-              invoice={invoice}
-              rows={invoice.others.filter((row) => row.block === block)}
-              prefix={block}
-              chosen={chosen}
-              choose={choose}
-            />
-          </section>
-        ))}
-        <LeftOut invoice={invoice} />
+        <CapturedValues invoice={invoice} chosen={chosen} choose={choose} />
         {invoice.decisions.length > 0 && (
           <>
             <h2>Decisions</h2>

@@ -5,6 +5,7 @@ import { api, dataOf, type Invoice, seen } from "../api/client";
 import { ask } from "../api/queries";
 import { useKept } from "../shared/useKept";
 import { AskReason } from "./AskReason";
+import { useShowIfChanged } from "./useShowIfChanged";
 
 /** Sets an invoice aside that is not to be posted, a copy mostly; the reason is kept on record. */
 export function SetAside({ invoice }: { invoice: Invoice }) {
@@ -27,11 +28,7 @@ export function SetAside({ invoice }: { invoice: Invoice }) {
       // A double that this one held may be clear now, in whichever batch it is.
       queries.invalidateQueries();
     },
-    onError: (error) => {
-      if ((error as { code?: string }).code === "changed-since") {
-        queries.invalidateQueries({ queryKey: ask.invoice(invoice.id).queryKey });
-      }
-    },
+    onError: useShowIfChanged(invoice),
   });
   if (!["held", "clear", "unplaced"].includes(invoice.state)) {
     return null;

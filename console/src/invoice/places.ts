@@ -40,3 +40,12 @@ export function doubtfulNames(invoice: Invoice): Set<string> {
     invoice.findings.filter((finding) => finding.severity === "hold").flatMap((finding) => finding.about),
   );
 }
+
+/** The name of the captured value that stands around a point of a page, or null. */
+export function nameAt(invoice: Invoice, page: number, x: number, y: number): string | null {
+  const holds = ({ left, top, right, bottom }: Box) => x >= left && x <= right && y >= top && y <= bottom;
+  const found = valuesOf(invoice).find(({ value }) =>
+    placesOf(value).some((place) => place.page === page && holds(place.box)),
+  );
+  return found?.name ?? null;
+}

@@ -57,7 +57,9 @@ internal static class BatchSheet
         var states = new[] { "unplaced", "held", "clear", "approved", "posted", "returned" }
             .Select(state => (state, count: Shown.Number(batch["invoices"]![state])))
             .Where(entry => entry.count > 0)
-            .Select(entry => $"{entry.count} {Shown.State(entry.state)}");
+            .Select(entry => $"{entry.count} {Shown.State(entry.state)}"
+                + (entry.state == "unplaced" && Shown.Number(batch["unplacedVendors"]) is > 0 and var vendors && entry.count > 1
+                    ? $" of what {(vendors == 1 ? "looks like 1 vendor" : $"look like {vendors} vendors")}" : ""));
         var (documents, waiting, unreadable) =
             (Shown.Number(batch["documents"]), Shown.Number(batch["waiting"]), Shown.Number(batch["unreadable"]));
         return string.Join("   ", new[] { documents == 1 ? "1 document" : $"{documents} documents" }

@@ -29,7 +29,7 @@ internal static partial class ColumnNaming
         {
             // "60 set" under “Unit”, beside an empty column headed “Qty”: the figures only stand closer to the other heading.
             var quantity = Enumerable.Range(0, headings.Length).FirstOrDefault(
-                column => headings[found.Quantity].RankAs(TradeNames.Quantity) is null && headings[column].RankAs(TradeNames.Quantity) is not null
+                column => headings[found.Quantity].Meanings.RankAs(TradeNames.Quantity) is null && headings[column].Meanings.RankAs(TradeNames.Quantity) is not null
                     && column != found.Price && column != found.Amount && rows.All(row => row.Texts[column].Length == 0), found.Quantity);
             (names[quantity], names[found.Price], names[found.Amount]) = (TradeNames.Quantity, TradeNames.UnitPrice, TradeNames.Amount);
             if (found.Discount >= 0)
@@ -41,7 +41,7 @@ internal static partial class ColumnNaming
         var claims =
             from column in Enumerable.Range(0, headings.Length)
             from name in ByForm
-            let rank = headings[column].RankAs(name)
+            let rank = headings[column].Meanings.RankAs(name)
             where rank is not null && CanBe(name, rows.Select(row => row.Texts[column]).Where(text => text.Length > 0).ToList(), reads)
             orderby rank, ByForm.IndexOf(name)
             select (column, name);
@@ -53,7 +53,7 @@ internal static partial class ColumnNaming
         // Figures that stand far off their headings are found once the columns have types.
         foreach (var name in new[] { TradeNames.Quantity, TradeNames.UnitPrice, TradeNames.TaxRate })
         {
-            var column = Enumerable.Range(0, headings.Length).FirstOrDefault(index => names[index] is null && headings[index].RankAs(name) is not null, -1);
+            var column = Enumerable.Range(0, headings.Length).FirstOrDefault(index => names[index] is null && headings[index].Meanings.RankAs(name) is not null, -1);
             if (column >= 0 && !names.Contains(name))
                 names[column] = name;
         }
@@ -94,7 +94,7 @@ internal static partial class ColumnNaming
                                 + (other < 0 ? 0.05 : Speaks(other, isBasis ? TradeNames.PriceBasis : TradeNames.DiscountPercent))
                                 + (figures[quantity].Any(figure => figure?.Unit.Length > 0) ? 0.3 : 0) - (figures[price].Any(figure => figure?.Unit.Length > 0) ? 0.3 : 0)
                                 + (headings[quantity].Box.Left < headings[price].Box.Left ? 0.05 : 0)
-                                - (headings[quantity].RankAs("position") is not null && headings[quantity].RankAs(TradeNames.Quantity) is null ? 0.4 : 0);
+                                - (headings[quantity].Meanings.RankAs("position") is not null && headings[quantity].Meanings.RankAs(TradeNames.Quantity) is null ? 0.4 : 0);
                             if (best is null || score > best.Value.Score)
                                 best = new Equation(quantity, price, amount, isBasis ? -1 : other, isBasis ? other : -1, holds, score);
                         }
@@ -104,7 +104,7 @@ internal static partial class ColumnNaming
         }
         return best;
 
-        double Speaks(int column, string name) => headings[column].RankAs(name) is { } rank ? 0.4 - (0.01 * rank) : headings[column].Meanings.IsEmpty ? 0 : -0.2;
+        double Speaks(int column, string name) => headings[column].Meanings.RankAs(name) is { } rank ? 0.4 - (0.01 * rank) : headings[column].Meanings.IsEmpty ? 0 : -0.2;
 
         bool Holds(int row, int quantity, int price, int amount, int other, bool isBasis)
         {

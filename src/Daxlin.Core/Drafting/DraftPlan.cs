@@ -30,6 +30,9 @@ internal sealed record DraftPlan(
 
     public DraftPlan With(string field, JsonObject? rule) => this with { Fields = Fields.SetItem(field, rule) };
 
+    /// <summary>The template's name.</summary>
+    public string Name { get; init; } = "draft";
+
     /// <summary>A second block of item rows, of another shape; null for none.</summary>
     public ItemsPlan? Second { get; init; }
 
@@ -47,7 +50,7 @@ internal sealed record DraftPlan(
     {
         var root = new JsonObject
         {
-            ["name"] = NameOf(Vendor),
+            ["name"] = Name,
             ["vendor"] = Vendor,
             ["reads"] = new JsonObject
             {
@@ -91,10 +94,11 @@ internal sealed record DraftPlan(
     /// <summary>The template, or null if the parts do not go together.</summary>
     public Template? Template() => TemplateReader.Check(Document(), patterns).Template;
 
-    /// <summary>brinewood-chandlery for “Brinewood Chandlery”.</summary>
-    public static string NameOf(string vendor)
+    /// <summary>brinewood-chandlery for “Brinewood Chandlery”; brinewood-chandlery-2 where that is taken, since a draft is no next version of another template.</summary>
+    public static string NameOf(string vendor, IReadOnlyCollection<string> taken)
     {
         var words = new string([.. vendor.ToLowerInvariant().Select(c => char.IsAsciiLetterOrDigit(c) ? c : ' ')]).Split(' ', StringSplitOptions.RemoveEmptyEntries);
-        return words.Length == 0 ? "draft" : string.Join('-', words);
+        var name = words.Length == 0 ? "draft" : string.Join('-', words);
+        return !taken.Contains(name) ? name : Enumerable.Range(2, taken.Count).Select(number => $"{name}-{number}").First(other => !taken.Contains(other));
     }
 }

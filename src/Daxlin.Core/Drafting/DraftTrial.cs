@@ -13,7 +13,7 @@ internal static class DraftTrial
 
     /// <summary>The plan that proves the most: choice after choice, the best of its options stays.</summary>
     /// <param name="choices">Each with its options, the likeliest first; it stays where no other is better.</param>
-    public static DraftPlan Best(DraftPlan plan, IReadOnlyList<ImmutableArray<Func<DraftPlan, DraftPlan>>> choices, ImmutableArray<Sample> samples)
+    public static DraftPlan Best(DraftPlan plan, IReadOnlyList<ImmutableArray<DraftWay>> choices, ImmutableArray<Sample> samples)
     {
         // Options often come to a document that was tried already, and most of the second round does.
         var tried = new Dictionary<string, (int, int, int, int)>(StringComparer.Ordinal);

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Text.Json.Nodes;
 using Daxlin.Core.Capture;
+using Daxlin.Core.Templates;
 using Daxlin.Core.Values;
 
 namespace Daxlin.Core.Drafting;
@@ -33,5 +34,14 @@ internal static class FieldProbe
             }
         }
         return found.MoveToImmutable();
+    }
+
+    /// <summary>A probe has a name of its own, so it must be told the type that the field's name would tell.</summary>
+    public static JsonObject Typed(JsonObject rule, string field)
+    {
+        var typed = (JsonObject)rule.DeepClone();
+        if (typed["type"] is null && TradeNames.KindOf(field) is not ValueKind.Text and var kind)
+            typed["type"] = kind.Word();
+        return typed;
     }
 }

@@ -37,6 +37,9 @@ internal static partial class HabitsDraft
         ["QA"] = "QAR",
     }.ToImmutableDictionary();
 
+    /// <summary>For values that are read alike whoever writes them: texts, account numbers.</summary>
+    public static Habits OfNone { get; } = new(Currency.Find("EUR")!, DateOrder.DayFirst, '.', ",");
+
     public static (Habits Habits, ImmutableArray<DraftNote> Notes) Of(IReadOnlyList<Sample> samples)
     {
         var cells = samples.SelectMany(sample => sample.Lines).SelectMany(line => line.Cells).Select(cell => cell.Text).ToList();

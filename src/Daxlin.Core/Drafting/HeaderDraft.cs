@@ -15,8 +15,11 @@ namespace Daxlin.Core.Drafting;
 /// </remarks>
 internal static partial class HeaderDraft
 {
-    private static readonly ImmutableArray<string> Names =
+    private static readonly ImmutableArray<string> ByCaption =
         [TradeNames.InvoiceNumber, TradeNames.InvoiceDate, TradeNames.DueDate, TradeNames.PurchaseOrder];
+
+    /// <summary>The fields that are looked for.</summary>
+    public static ImmutableArray<string> Names { get; } = [.. ByCaption, TradeNames.Iban, TradeNames.VendorTaxId];
 
     /// <summary>The text of a value that holds one part with figures among words: "No 553" is 553.</summary>
     private static readonly JsonArray OnlyPartWithFigures = [new JsonObject { ["take"] = @"\S*\d\S*" }];
@@ -36,10 +39,10 @@ internal static partial class HeaderDraft
     {
         var captions = samples.SelectMany(sample => sample.Pages).SelectMany(CaptionsOn).ToList();
         var found = ImmutableDictionary.CreateBuilder<string, ImmutableArray<JsonObject>>();
-        foreach (var name in Names)
+        foreach (var name in ByCaption)
         {
-            var tries = captions.Where(caption => caption.RankAs(name) is not null)
-                .GroupBy(caption => caption.Text).Select(group => (Text: group.Key, Rank: group.Min(caption => caption.RankAs(name)!.Value + (BeginsCell(caption) ? 0 : InSentence))))
+            var tries = captions.Where(caption => caption.Meanings.RankAs(name) is not null)
+                .GroupBy(caption => caption.Text).Select(group => (Text: group.Key, Rank: group.Min(caption => caption.Meanings.RankAs(name)!.Value + (BeginsCell(caption) ? 0 : InSentence))))
                 .SelectMany(caption => RulesFor(name, caption.Text).Select(rule => (Rule: rule.Json, Rank: (caption.Rank * 4) + rule.Rank)))
                 .ToList();
             var values = FieldProbe.Try(samples, reads, [.. tries.Select(one => one.Rule)]);
@@ -92,12 +95,10 @@ internal static partial class HeaderDraft
         var where = new JsonObject { [side] = CueFor(caption) };
         if (isFirst)
             where["occurrence"] = "first";
-        var rule = new JsonObject { ["where"] = new JsonArray(where) };
-        if (TradeNames.KindOf(name) == ValueKind.Date)
-            rule["type"] = "date";
+        var rule = new JsonObject { ["where"] = where };
         if (tidy is not null)
             rule["tidy"] = tidy.DeepClone();
-        return rule;
+        return FieldProbe.Typed(rule, name);
     }
 
     /// <summary>The cue for a caption: a credit note calls itself otherwise in it.</summary>
@@ -145,17 +146,15 @@ internal static partial class HeaderDraft
             for (var length = match.Length; length >= 15; length--)
             {
                 var text = match.Value[..length].TrimEnd();
-                if (text.Length == length && ValueReader.Read(text, ValueKind.Iban, FormOnly).IsGood)
+                if (text.Length == length && ValueReader.Read(text, ValueKind.Iban, HabitsDraft.OfNone).IsGood)
                 {
                     var characters = text.Count(c => c != ' ');
-                    return new JsonObject { ["where"] = new JsonArray(new JsonObject { ["matching"] = $@"\b({text[..2]}\d\d(?: ?[A-Z0-9]){{{characters - 4}}})(?:[^A-Z0-9]|$)" }) };
+                    return new JsonObject { ["where"] = new JsonObject { ["matching"] = $@"\b({text[..2]}\d\d(?: ?[A-Z0-9]){{{characters - 4}}})(?:[^A-Z0-9]|$)" } };
                 }
             }
         }
         return null;
     }
-
-    private static readonly Habits FormOnly = new(Currency.Find("EUR")!, DateOrder.DayFirst, '.', ",");
 
     /// <summary>A tax number behind its caption; its pattern keeps its groups of figures.</summary>
     private static JsonObject? TaxIdOf(IReadOnlyList<Sample> samples)
@@ -165,7 +164,7 @@ internal static partial class HeaderDraft
         {
             foreach (var caption in Vocabulary.Fields.On(line))
             {
-                if (caption.RankAs(TradeNames.VendorTaxId) is not { } rank || rank >= best.Rank)
+                if (caption.Meanings.RankAs(TradeNames.VendorTaxId) is not { } rank || rank >= best.Rank)
                     continue;
                 var cell = line.Cells.FirstOrDefault(cell => cell.Box.Left <= caption.Box.Left + 0.1 && cell.Box.Right >= caption.Box.Right - 0.1);
                 var next = line.Cells.FirstOrDefault(cell => cell.Box.Left > caption.Box.Right);
@@ -178,7 +177,7 @@ internal static partial class HeaderDraft
                 var form = Regex.Replace(Regex.Escape(number.Groups[1].Value).Replace(@"\ ", " ", StringComparison.Ordinal), @"\d+", run => $@"\d{{{run.Length}}}");
                 best = (rank, new JsonObject
                 {
-                    ["where"] = new JsonArray(new JsonObject { ["matching"] = $@"{Regex.Escape(caption.Text).Replace(@"\ ", " ", StringComparison.Ordinal)}\W*({form})(?:\D|$)" }),
+                    ["where"] = new JsonObject { ["matching"] = $@"{Regex.Escape(caption.Text).Replace(@"\ ", " ", StringComparison.Ordinal)}\W*({form})(?:\D|$)" },
                 });
             }
         }

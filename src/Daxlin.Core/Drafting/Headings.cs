@@ -118,7 +118,7 @@ internal sealed record Headings(Page Page, ImmutableArray<Heading> All, Box Box)
     /// <summary>Says that a part of a neighbouring line is a heading by itself, and not more of the one it shares width with.</summary>
     private static bool IsOwn(Heading part, List<Heading> parts, Vocabulary vocabulary, int step) =>
         parts.Find(own => own.Box.SharedWidth(part.Box) > 0) is { } over && !part.Meanings.IsEmpty && !over.Meanings.IsEmpty
-        && vocabulary.MeaningsOf(TextOf(part, over, step)).IsEmpty && !part.Meanings.Any(one => over.RankAs(one.Name) is not null);
+        && vocabulary.MeaningsOf(TextOf(part, over, step)).IsEmpty && !part.Meanings.Share(over.Meanings);
 
     private static Heading Joined(Heading part, Heading over, Vocabulary vocabulary, int step)
     {
@@ -134,7 +134,7 @@ internal sealed record Headings(Page Page, ImmutableArray<Heading> All, Box Box)
     {
         var captions = vocabulary.On(line);
         var parts = ImmutableArray.CreateBuilder<Heading>();
-        var (start, meanings) = (0, ImmutableArray<(string Name, int Rank)>.Empty);
+        var (start, meanings) = (0, Meanings.None);
         void Close(int end)
         {
             if (end > start)
@@ -143,7 +143,7 @@ internal sealed record Headings(Page Page, ImmutableArray<Heading> All, Box Box)
                 var known = captions.FirstOrDefault(caption => caption.FirstWord == start && caption.Words == end - start);
                 parts.Add(new Heading(known?.Text ?? TextLine.TextOf(words), meanings, words[0].Box.Union(words[^1].Box)));
             }
-            (start, meanings) = (end, []);
+            (start, meanings) = (end, Meanings.None);
         }
         for (var word = 0; word < line.Words.Length; word++)
         {

@@ -8,13 +8,6 @@ using Daxlin.Core.Values;
 
 namespace Daxlin.Core.Drafting;
 
-/// <summary>What was found of the item rows.</summary>
-/// <param name="Amounts">The amount of each row, by sample.</param>
-/// <param name="Ends">Where the last row stands on each sample; null on a sample without rows.</param>
-/// <param name="Proved">On how many of <paramref name="Rows"/> quantity × unit price = amount.</param>
-internal sealed record FoundItems(
-    Headings Headings, ImmutableArray<string?> Names, ImmutableArray<ImmutableArray<decimal>> Amounts, ImmutableArray<PlaceOnPage?> Ends, int Proved, int Rows, ItemsPlan Plan);
-
 /// <summary>Finds the item rows: their headings, their columns, what begins a row.</summary>
 internal static partial class ItemsDraft
 {
@@ -61,12 +54,12 @@ internal static partial class ItemsDraft
     }
 
     private static bool IsItemTable(ImmutableArray<Heading> headings) =>
-        headings.Count(heading => !heading.Meanings.IsEmpty) >= 3 && headings.Any(heading => heading.RankAs(TradeNames.Amount) is not null)
-        && headings.Any(heading => heading.RankAs(TradeNames.Description) is not null || heading.RankAs(TradeNames.Quantity) is not null || heading.RankAs(TradeNames.UnitPrice) is not null);
+        headings.Count(heading => !heading.Meanings.IsEmpty) >= 3 && headings.Any(heading => heading.Meanings.RankAs(TradeNames.Amount) is not null)
+        && headings.Any(heading => heading.Meanings.RankAs(TradeNames.Description) is not null || heading.Meanings.RankAs(TradeNames.Quantity) is not null || heading.Meanings.RankAs(TradeNames.UnitPrice) is not null);
 
     /// <summary>Every row has an amount: the rightmost heading that can be one, or the rightmost of all.</summary>
     private static int BeginsIn(ImmutableArray<Heading> headings) => Enumerable.Range(0, headings.Length)
-        .OrderByDescending(index => headings[index].RankAs(TradeNames.Amount) is not null).ThenByDescending(index => headings[index].Box.Right).First();
+        .OrderByDescending(index => headings[index].Meanings.RankAs(TradeNames.Amount) is not null).ThenByDescending(index => headings[index].Box.Right).First();
 
     /// <summary>A row with figures in two columns, or with a text beside its amount: sums of the rows have an amount alone.</summary>
     private static bool IsItem(ProbedRow row, ImmutableArray<string?> names, Habits reads)

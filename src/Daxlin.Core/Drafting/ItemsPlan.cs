@@ -55,8 +55,3 @@ internal sealed record ItemsPlan(
         return block;
     }
 }
-
-/// <summary>One column in the making.</summary>
-/// <param name="Rule">Its rule but for its fold.</param>
-/// <param name="Folds">Says that its text can wrap.</param>
-internal sealed record ColumnPlan(string Name, JsonObject Rule, bool Folds);

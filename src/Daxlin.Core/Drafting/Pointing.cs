@@ -26,15 +26,18 @@ public static class Pointing
     private const int MostWords = 5;
 
     /// <param name="shown">The invoice that was pointed at.</param>
-    /// <param name="place">Where the value stands on it.</param>
+    /// <param name="place">Where the value stands on it, as a person sees the page.</param>
     /// <param name="field">What it is: a settled name, or one of the template's own.</param>
     /// <param name="kind">What kind of value it is, for a name of the template's own.</param>
     /// <returns>The ways that find the value, those first that find one on the most of the other invoices; none if no word stands there.</returns>
     public static ImmutableArray<PointedWay> Ways(
         Sample shown, PlaceOnPage place, string field, ValueKind kind, Habits reads, IReadOnlyList<Sample> others)
     {
-        if (shown.Pages.FirstOrDefault(page => page.Number == place.Page) is not { } page
-            || page.Lines.FirstOrDefault(line => line.Words.Any(word => place.Box.HoldsCenterOf(word.Box))) is not { } line)
+        if (shown.Pages.FirstOrDefault(page => page.Number == place.Page) is not { } page)
+            return [];
+        // A person points at the page as it is seen; its lines stand as they are read.
+        (shown, place) = (shown.Upright, place with { Box = page.AsRead(place.Box) });
+        if (page.Lines.FirstOrDefault(line => line.Words.Any(word => place.Box.HoldsCenterOf(word.Box))) is not { } line)
             return [];
         var first = line.Words.Select((word, index) => (word, index)).First(one => place.Box.HoldsCenterOf(one.word.Box)).index;
         var count = line.Words.Skip(first).TakeWhile(word => place.Box.HoldsCenterOf(word.Box)).Count();
@@ -45,9 +48,9 @@ public static class Pointing
         foreach (var (rule, _) in rules)
         {
             if (TradeNames.KindOf(field) == ValueKind.Text && kind != ValueKind.Text)
-                rule["type"] = char.ToLowerInvariant(kind.ToString()[0]) + kind.ToString()[1..];
+                rule["type"] = kind.Word();
         }
-        var probes = rules.Select(rule => Typed(rule.Json, field)).ToList();
+        var probes = rules.Select(rule => FieldProbe.Typed(rule.Json, field)).ToList();
         var own = FieldProbe.Try([shown], reads, probes);
         var found = others.Count == 0 ? [.. rules.Select(_ => ImmutableArray<CapturedValue?>.Empty)] : FieldProbe.Try(others, reads, probes);
         return [.. rules.Select((rule, index) => (rule, index))
@@ -132,13 +135,4 @@ public static class Pointing
     private static string Bare(string caption) => caption.Trim(' ', ':', '\u00a0');
 
     private static JsonObject Where(JsonObject where) => new() { ["where"] = where };
-
-    /// <summary>A probe has a name of its own, so it must be told the type that the field's name would tell.</summary>
-    private static JsonObject Typed(JsonObject rule, string field)
-    {
-        var typed = (JsonObject)rule.DeepClone();
-        if (typed["type"] is null && TradeNames.KindOf(field) is not ValueKind.Text and var kind)
-            typed["type"] = char.ToLowerInvariant(kind.ToString()[0]) + kind.ToString()[1..];
-        return typed;
-    }
 }

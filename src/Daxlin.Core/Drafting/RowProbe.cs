@@ -7,11 +7,6 @@ using Daxlin.Core.Values;
 
 namespace Daxlin.Core.Drafting;
 
-/// <summary>A row under headings whose meaning is not known yet.</summary>
-/// <param name="Texts">Its text under each heading; empty where it has none.</param>
-/// <param name="Place">Where its first figures stand.</param>
-internal sealed record ProbedRow(int Sample, ImmutableArray<string> Texts, PlaceOnPage Place);
-
 /// <summary>Captures what stands under headings, before anyone knows what they mean.</summary>
 internal static class RowProbe
 {
@@ -22,7 +17,7 @@ internal static class RowProbe
         {
             var column = new JsonObject { ["heading"] = headings[index].Text, ["type"] = "text" };
             // A discount's column is often printed only where there is one.
-            if (headings[index].RankAs(TradeNames.DiscountPercent) is not null || headings[index].Meanings.IsEmpty)
+            if (headings[index].Meanings.RankAs(TradeNames.DiscountPercent) is not null || headings[index].Meanings.IsEmpty)
                 column["required"] = false;
             columns[$"probe{index}"] = column;
         }

@@ -23,7 +23,7 @@ internal static partial class RowsUnderDraft
     private const double Indent = 4;
 
     /// <summary>The lists that the lines which a plan cannot account for may be.</summary>
-    public static IEnumerable<Func<DraftPlan, DraftPlan>> Options(ImmutableArray<Sample> samples)
+    public static IEnumerable<DraftWay> Options(ImmutableArray<Sample> samples)
     {
         yield return plan => WithForm(plan, samples, FormOfWords, addsUp: false);
         yield return plan => WithForm(plan, samples, FormOfEnd, addsUp: true);

@@ -1,4 +1,5 @@
 using Daxlin.Core.Pages;
+using Daxlin.Core.Values;
 
 namespace Daxlin.Core.Drafting;
 
@@ -11,22 +12,7 @@ internal sealed record StatedAmount(string Caption, string Text, string Line, de
     /// <summary>Whether a rate in per cent stands in its words.</summary>
     public bool HasRate => Text.Contains('%', StringComparison.Ordinal);
 
-    public int? RankAs(string name)
-    {
-        foreach (var (other, rank) in Vocabulary.Fields.MeaningsOf(Caption))
-        {
-            if (other == name)
-                return rank;
-        }
-        // "Invoice total EUR", "Rechnungsbetrag CHF": the currency's code belongs to no caption of the vocabulary.
-        if (Caption.Length > 4 && Values.Currency.Find(Caption[^3..]) is not null)
-        {
-            foreach (var (other, rank) in Vocabulary.Fields.MeaningsOf(Caption[..^4]))
-            {
-                if (other == name)
-                    return rank;
-            }
-        }
-        return null;
-    }
+    /// <summary>What the caption can mean. A currency's code behind it belongs to no caption of the vocabulary: "Invoice total EUR".</summary>
+    public Meanings Meanings { get; } = Vocabulary.Fields.MeaningsOf(Caption) is { IsEmpty: false } whole ? whole
+        : Caption.Length > 4 && Currency.Find(Caption[^3..]) is not null ? Vocabulary.Fields.MeaningsOf(Caption[..^4]) : Meanings.None;
 }

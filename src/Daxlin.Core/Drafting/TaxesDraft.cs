@@ -13,9 +13,16 @@ namespace Daxlin.Core.Drafting;
 /// <summary>Finds the tax summary: a table with headings, or lines that read like "VAT 20 % on 136.56".</summary>
 internal static partial class TaxesDraft
 {
-    /// <summary>The blocks that may be the tax summary, likeliest first.</summary>
-    public static ImmutableArray<JsonObject> Of(IReadOnlyList<Sample> samples, ImmutableArray<PlaceOnPage?> ends, ImmutableArray<StatedAmount> taxes, Habits reads) =>
-        [.. Tables(samples, ends, reads), .. Lines(taxes, reads)];
+    /// <summary>Each block that may be the tax summary, or none, with amounts that hold the tax and that do not.</summary>
+    public static ImmutableArray<DraftWay> Ways(
+        ImmutableArray<Sample> samples, ImmutableArray<PlaceOnPage?> ends, ImmutableArray<FoundTotals?> totals, Habits reads)
+    {
+        var taxes = totals.OfType<FoundTotals>().SelectMany(one => one.Names).Where(one => one.Name == TradeNames.Tax).Select(one => one.Stated).ToImmutableArray();
+        IEnumerable<JsonObject?> blocks = [.. Tables(samples, ends, reads), .. Lines(taxes, reads)];
+        return [.. from block in blocks.Append(null)
+                   from included in new[] { false, true }
+                   select (DraftWay)(plan => plan with { Taxes = block, Reads = plan.Reads with { TaxIncluded = included } })];
+    }
 
     private static IEnumerable<JsonObject> Tables(IReadOnlyList<Sample> samples, ImmutableArray<PlaceOnPage?> ends, Habits reads)
     {
@@ -35,8 +42,8 @@ internal static partial class TaxesDraft
 
     private static bool IsTaxTable(ImmutableArray<Heading> headings)
     {
-        var rate = headings.Any(heading => heading.RankAs(TradeNames.Rate) is not null);
-        return rate && headings.Any(heading => heading.RankAs(TradeNames.Base) is not null || heading.RankAs(TradeNames.Amount) is not null)
+        var rate = headings.Any(heading => heading.Meanings.RankAs(TradeNames.Rate) is not null);
+        return rate && headings.Any(heading => heading.Meanings.RankAs(TradeNames.Base) is not null || heading.Meanings.RankAs(TradeNames.Amount) is not null)
             && headings.Count(heading => !heading.Meanings.IsEmpty) >= 2;
     }
 
@@ -46,10 +53,10 @@ internal static partial class TaxesDraft
         var known = table.All.Select((heading, index) => (heading, index)).Where(one => !one.heading.Meanings.IsEmpty).ToList();
         var columns = new JsonObject();
         var last = default(Box);
-        var rate = known.Where(one => one.heading.RankAs(TradeNames.Rate) is not null).MinBy(one => one.heading.RankAs(TradeNames.Rate)).heading;
+        var rate = known.Where(one => one.heading.Meanings.RankAs(TradeNames.Rate) is not null).MinBy(one => one.heading.Meanings.RankAs(TradeNames.Rate)).heading;
         foreach (var name in new[] { "code", TradeNames.Rate, TradeNames.Base, TradeNames.Amount })
         {
-            var best = known.Where(one => one.heading.RankAs(name) is not null && !columns.Any(column => (string?)column.Value!["heading"] == one.heading.Text))
+            var best = known.Where(one => one.heading.Meanings.RankAs(name) is not null && !columns.Any(column => (string?)column.Value!["heading"] == one.heading.Text))
                 .OrderBy(one => Math.Abs(one.heading.Box.CenterX - rate.Box.CenterX)).Select(one => one.heading).FirstOrDefault();
             if (best is null)
                 continue;

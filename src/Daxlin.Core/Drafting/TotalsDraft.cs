@@ -7,12 +7,6 @@ using Daxlin.Core.Values;
 
 namespace Daxlin.Core.Drafting;
 
-/// <summary>What the amounts below the rows are.</summary>
-/// <param name="Names">Each amount with its name: subtotal, discount, freight, tax or total. A tax may be there several times, by rate.</param>
-/// <param name="IsProved">The parts add up to the total, and the rows to the subtotal if it is there.</param>
-/// <param name="TaxIncluded">The rows hold the tax already.</param>
-internal sealed record FoundTotals(ImmutableArray<(string Name, StatedAmount Stated)> Names, bool IsProved, bool TaxIncluded);
-
 /// <summary>Tells the amounts below the rows from one another: by what adds up first, then by their captions.</summary>
 internal static partial class TotalsDraft
 {
@@ -68,15 +62,15 @@ internal static partial class TotalsDraft
         var bestScore = double.MinValue;
         for (var total = 0; total < stated.Length; total++)
         {
-            var rank = stated[total].RankAs(TradeNames.Total);
-            if (stated[total].HasRate || (rank is null && stated.Any(one => one.RankAs(TradeNames.Total) is not null && one.Amount == stated[total].Amount)))
+            var rank = stated[total].Meanings.RankAs(TradeNames.Total);
+            if (stated[total].HasRate || (rank is null && stated.Any(one => one.Meanings.RankAs(TradeNames.Total) is not null && one.Amount == stated[total].Amount)))
                 continue;
             foreach (var (parts, included, isProved) in PartsOf(stated, total, sum, rows.Length > 0, reads))
             {
                 // "Subtotal Site 82": the words after the caption are no part of a caption that other invoices have.
                 var unsteady = parts.Count(part => !part.Stated.HasRate && part.Stated.Text.Any(char.IsAsciiDigit));
                 var score = (isProved ? 10 : 0) - (1.5 * unsteady) + (rank is { } known ? 4 - (0.02 * known) : 0) + (total * 0.01)
-                    + parts.Sum(part => part.Stated.RankAs(part.Name) is { } own ? 1 - (0.01 * own) : part.Name == TradeNames.Subtotal && rows.Length > 0 && part.Stated.Amount == sum ? 0.5 : part.Stated.RankAs(TradeNames.Total) is null && part.Stated.RankAs(TradeNames.Subtotal) is null ? -0.2 : -0.8);
+                    + parts.Sum(part => part.Stated.Meanings.RankAs(part.Name) is { } own ? 1 - (0.01 * own) : part.Name == TradeNames.Subtotal && rows.Length > 0 && part.Stated.Amount == sum ? 0.5 : part.Stated.Meanings.RankAs(TradeNames.Total) is null && part.Stated.Meanings.RankAs(TradeNames.Subtotal) is null ? -0.2 : -0.8);
                 if (score <= bestScore)
                     continue;
                 bestScore = score;
@@ -96,7 +90,7 @@ internal static partial class TotalsDraft
         for (var subtotal = -1; subtotal < others.Count; subtotal++)
         {
             var start = subtotal < 0 ? sum : others[subtotal].Amount;
-            if (subtotal >= 0 && (others[subtotal].HasRate || (hasRows && Math.Abs(start - sum) > tolerance && others[subtotal].RankAs(TradeNames.Subtotal) is null)))
+            if (subtotal >= 0 && (others[subtotal].HasRate || (hasRows && Math.Abs(start - sum) > tolerance && others[subtotal].Meanings.RankAs(TradeNames.Subtotal) is null)))
                 continue;
             if (subtotal < 0 && !hasRows)
                 continue;
@@ -128,9 +122,9 @@ internal static partial class TotalsDraft
             }
         }
         // Nothing adds up: what the captions say.
-        var byCaption = others.Select(one => (Name: NameOf(one), Stated: one)).Where(part => part.Stated.RankAs(part.Name) is not null)
+        var byCaption = others.Select(one => (Name: NameOf(one), Stated: one)).Where(part => part.Stated.Meanings.RankAs(part.Name) is not null)
             .GroupBy(part => part.Name).SelectMany(group => group.Key == TradeNames.Tax ? group.AsEnumerable() : group.Take(1)).ToList();
-        if (others.Find(one => one.RankAs(TradeNames.Subtotal) is not null) is { } named && !byCaption.Exists(part => part.Name == TradeNames.Subtotal))
+        if (others.Find(one => one.Meanings.RankAs(TradeNames.Subtotal) is not null) is { } named && !byCaption.Exists(part => part.Name == TradeNames.Subtotal))
             byCaption.Insert(0, (TradeNames.Subtotal, named));
         yield return (byCaption, false, false);
     }
@@ -140,7 +134,7 @@ internal static partial class TotalsDraft
         if (stated.HasRate)
             return TradeNames.Tax;
         var names = new[] { TradeNames.Discount, TradeNames.Freight, TradeNames.Tax }
-            .Select(name => (name, Rank: stated.RankAs(name))).Where(one => one.Rank is not null).OrderBy(one => one.Rank).ToList();
+            .Select(name => (name, Rank: stated.Meanings.RankAs(name))).Where(one => one.Rank is not null).OrderBy(one => one.Rank).ToList();
         return names.Count > 0 ? names[0].name : stated.Amount < 0 ? TradeNames.Discount : TradeNames.Freight;
     }
 

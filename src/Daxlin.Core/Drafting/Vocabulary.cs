@@ -19,7 +19,7 @@ internal sealed class Vocabulary
     /// <summary>Words of one caption are no further apart than so many times their size, also where captions are set wide.</summary>
     public const double WordGap = 1.2;
 
-    private readonly FrozenDictionary<string, ImmutableArray<(string Name, int Rank)>> phrases;
+    private readonly FrozenDictionary<string, Meanings> phrases;
 
     /// <summary>For each phrase, after how many of its key's letters it can be parted: where a blank or a mark stands.</summary>
     private readonly FrozenDictionary<string, ImmutableHashSet<int>> joints;
@@ -30,7 +30,7 @@ internal sealed class Vocabulary
         joints = entries.GroupBy(entry => Key(entry.Phrase)).ToFrozenDictionary(group => group.Key, group => group.SelectMany(entry => JointsOf(entry.Phrase)).ToImmutableHashSet());
         phrases = entries.GroupBy(entry => Key(entry.Phrase)).ToFrozenDictionary(
             group => group.Key,
-            group => group.GroupBy(entry => entry.Name).Select(same => (same.Key, same.Min(entry => entry.Rank))).ToImmutableArray());
+            group => new Meanings([.. group.GroupBy(entry => entry.Name).Select(same => (same.Key, same.Min(entry => entry.Rank)))]));
     }
 
     private static IEnumerable<int> JointsOf(string phrase) =>
@@ -85,7 +85,7 @@ internal sealed class Vocabulary
     }
 
     /// <summary>What a text as a whole can be a caption of; empty if it is none.</summary>
-    public ImmutableArray<(string Name, int Rank)> MeaningsOf(string text) => phrases.GetValueOrDefault(Key(text), []);
+    public Meanings MeaningsOf(string text) => phrases.GetValueOrDefault(Key(text), Meanings.None);
 
     /// <summary>The captions of a line from left to right, each as long as it can be.</summary>
     public ImmutableArray<Caption> On(TextLine line)
@@ -131,14 +131,14 @@ internal sealed class Vocabulary
         return longest;
     }
 
-    private ImmutableArray<(string Name, int Rank)> MeaningsOfKey(string key)
+    private Meanings MeaningsOfKey(string key)
     {
         if (phrases.TryGetValue(key, out var meanings))
             return meanings;
         var stroke = key.IndexOf('/', StringComparison.Ordinal);
         if (stroke <= 0 || !phrases.TryGetValue(key[..stroke], out var left) || !phrases.TryGetValue(key[(stroke + 1)..], out var right))
-            return [];
-        return [.. left.Where(one => right.Any(other => other.Name == one.Name))];
+            return Meanings.None;
+        return new Meanings([.. left.All.Where(one => right.RankAs(one.Name) is not null)]);
     }
 
     /// <summary>A cue for the words: with single blanks, and without the colon that ends it. Letters set apart one by one are put together.</summary>

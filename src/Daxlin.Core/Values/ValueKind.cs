@@ -31,11 +31,3 @@ public enum ValueKind
     /// <summary>A box ticked or not, a word for yes or no in one of many languages.</summary>
     YesNo,
 }
-
-/// <summary>What kinds have in common.</summary>
-public static class ValueKinds
-{
-    /// <summary>Says that a value of the kind is a figure: a quantity, an amount, a rate.</summary>
-    public static bool IsFigure(this ValueKind kind) =>
-        kind is ValueKind.Whole or ValueKind.Number or ValueKind.Price or ValueKind.Money or ValueKind.Percent;
-}

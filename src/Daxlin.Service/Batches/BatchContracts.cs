@@ -8,8 +8,9 @@ public sealed record BatchToOpen(string Name);
 /// <param name="Waiting">How many of them are not yet read.</param>
 /// <param name="Unreadable">How many of them are set aside.</param>
 /// <param name="Invoices">How many invoices in each state.</param>
+/// <param name="UnplacedVendors">Of how many vendors the unplaced ones look to be: so many templates would place them.</param>
 public sealed record BatchSummary(
-    int Id, string Name, DateTime CreatedAt, int Documents, int Waiting, int Unreadable, InvoiceCounts Invoices);
+    int Id, string Name, DateTime CreatedAt, int Documents, int Waiting, int Unreadable, InvoiceCounts Invoices, int UnplacedVendors);
 
 /// <summary>How many invoices there are in each state.</summary>
 public sealed record InvoiceCounts(int Unplaced, int Held, int Clear, int Approved, int Posted, int Returned)

@@ -17,6 +17,10 @@ internal static class BatchCounts
             .GroupBy(invoice => new { invoice.BatchId, invoice.State })
             .Select(group => new { group.Key.BatchId, group.Key.State, Count = group.Count() })
             .ToListAsync(cancel);
+        var alike = await db.Invoices.Where(invoice => ids.Contains(invoice.BatchId) && invoice.State == InvoiceState.Unplaced && invoice.LooksLike != "")
+            .GroupBy(invoice => invoice.BatchId)
+            .Select(group => new { Batch = group.Key, Vendors = group.Select(invoice => invoice.LooksLike).Distinct().Count() })
+            .ToDictionaryAsync(group => group.Batch, group => group.Vendors, cancel);
         return rows.ConvertAll(batch => new BatchSummary(
             batch.Id, batch.Name, batch.CreatedAt,
             documents.Where(group => group.BatchId == batch.Id).Sum(group => group.Count),
@@ -24,7 +28,8 @@ internal static class BatchCounts
             Documents(batch.Id, IntakeState.Unreadable),
             new InvoiceCounts(
                 Invoices(batch.Id, InvoiceState.Unplaced), Invoices(batch.Id, InvoiceState.Held), Invoices(batch.Id, InvoiceState.Clear),
-                Invoices(batch.Id, InvoiceState.Approved), Invoices(batch.Id, InvoiceState.Posted), Invoices(batch.Id, InvoiceState.Returned))));
+                Invoices(batch.Id, InvoiceState.Approved), Invoices(batch.Id, InvoiceState.Posted), Invoices(batch.Id, InvoiceState.Returned)),
+            alike.GetValueOrDefault(batch.Id)));
 
         int Documents(int batch, IntakeState state) =>
             documents.Where(group => group.BatchId == batch && group.State == state).Sum(group => group.Count);

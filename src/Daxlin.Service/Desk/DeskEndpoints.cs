@@ -40,7 +40,10 @@ internal static partial class DeskEndpoints
         var others = await db.Invoices.Where(invoice => newest.Contains(invoice.Id) && !own.Contains(invoice.Intake.Sha256))
             .OrderByDescending(invoice => invoice.Id).Take(MostOthers).Select(invoice => new { invoice.Intake.Sha256, invoice.Intake.FileName }).ToListAsync(cancel);
         return await Answer(
-            new DeskTask(null, wanted.Vendor, found, [.. others.Select(one => new DeskDocument(documents.PathOf(one.Sha256), one.Sha256, one.FileName))]),
+            new DeskTask(null, wanted.Vendor, found, [.. others.Select(one => new DeskDocument(documents.PathOf(one.Sha256), one.Sha256, one.FileName))])
+            {
+                TakenNames = [.. await db.Templates.Select(template => template.Name).Distinct().ToListAsync(cancel)],
+            },
             processes, response, cancel) is { } failure ? failure : TypedResults.Empty;
     }
 
@@ -62,9 +65,8 @@ internal static partial class DeskEndpoints
             return Faulty("template-faulty", $"A template is a text of 1 to {TemplateReader.LongestDocument} characters.");
         if (wanted.Field is not { } field || !FieldName().IsMatch(field))
             return Faulty("name-faulty", "A value's name is a small letter, then letters and figures, as deliveryNote.");
-        var kind = ValueKind.Text;
-        if (wanted.Type is not null && !(wanted.Type.All(char.IsAsciiLetter) && Enum.TryParse(wanted.Type, ignoreCase: true, out kind)))
-            return Faulty("type-unknown", "A value's type is text, whole, number, price, money, percent, date, iban, currency or yesNo.");
+        if (ValueKinds.Find(wanted.Type ?? ValueKind.Text.Word()) is not { } kind)
+            return Faulty("type-unknown", $"A value's type is one of {string.Join(", ", ValueKinds.Words.ToArray().Select(one => one.Word))}.");
         if (wanted.Box is not { } box || wanted.Page < 1)
             return Faulty("place-faulty", "Say the page, from 1, and the box of the value, in points.");
         var (shown, refusal) = await Find([wanted.Document ?? ""], 1, db, documents, cancel);
@@ -91,9 +93,9 @@ internal static partial class DeskEndpoints
         ImmutableArray<string> hashes, int most, DaxlinDb db, DocumentStore documents, CancellationToken cancel)
     {
         if (hashes.IsDefaultOrEmpty || hashes.Length > most)
-            return ([], Problem.Of(StatusCodes.Status422UnprocessableEntity, "documents-faulty", $"Name 1 to {most} documents, each by its SHA-256."));
+            return ([], Faulty("documents-faulty", $"Name 1 to {most} documents, each by its SHA-256."));
         if (hashes.FirstOrDefault(hash => hash is null || !DocumentStore.IsHash(hash)) is not null || hashes.Contains(null!))
-            return ([], Problem.Of(StatusCodes.Status422UnprocessableEntity, "documents-faulty", "A document is named by its SHA-256, 64 small hexadecimal digits."));
+            return ([], Faulty("documents-faulty", "A document is named by its SHA-256, 64 small hexadecimal digits."));
         var names = await db.Intakes.Where(intake => hashes.Contains(intake.Sha256)).Select(intake => new { intake.Sha256, intake.FileName }).ToListAsync(cancel);
         var found = hashes.Distinct().Select(hash => names.FirstOrDefault(name => name.Sha256 == hash)).ToList();
         if (found.Exists(one => one is null))
@@ -101,25 +103,6 @@ internal static partial class DeskEndpoints
         return ([.. found.Select(one => new DeskDocument(documents.PathOf(one!.Sha256), one.Sha256, one.FileName))], null);
     }
 
-    /// <summary>Has a reading process do it, and passes on what it wrote; null if that went well.</summary>
-    private static async Task<ProblemHttpResult?> Answer(DeskTask task, ReadingProcesses processes, HttpResponse response, CancellationToken cancel)
-    {
-        try
-        {
-            await processes.Desk(task, async result =>
-            {
-                response.ContentType = "application/json; charset=utf-8";
-                await result.CopyToAsync(response.Body, cancel);
-            }, cancel);
-            return null;
-        }
-        catch (UnreadableException error)
-        {
-            return Problem.Of(StatusCodes.Status422UnprocessableEntity, error.Code, error.Message);
-        }
-        catch (ReaderDiedException)
-        {
-            return Problem.Of(StatusCodes.Status422UnprocessableEntity, ReaderDiedException.Code, ReaderDiedException.Sentence);
-        }
-    }
+    private static Task<ProblemHttpResult?> Answer(DeskTask task, ReadingProcesses processes, HttpResponse response, CancellationToken cancel) =>
+        FromReader.Answer(take => processes.Desk(task, take, cancel), response, cancel);
 }

@@ -10,6 +10,9 @@ namespace Daxlin.Service.Desk;
 /// <param name="Others">Documents of other vendors, which a draft must not recognise.</param>
 internal sealed record DeskTask(string? Template, string? Vendor, ImmutableArray<DeskDocument> Documents, ImmutableArray<DeskDocument> Others)
 {
+    /// <summary>Names of templates that are there, for a draft.</summary>
+    public ImmutableArray<string> TakenNames { get; init; } = [];
+
     /// <summary>The value to find ways to; null for the rest.</summary>
     public PointedPlace? Pointed { get; init; }
 }

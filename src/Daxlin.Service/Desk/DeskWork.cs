@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using System.Security.Cryptography;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Drafting;
 using Daxlin.Core.Pages;
@@ -24,7 +23,7 @@ internal static class DeskWork
         var others = SamplesOf(task.Others);
         try
         {
-            var draft = Drafter.Draft([.. samples.Select(one => new Sample(one.Document.File, one.Pages))], task.Vendor, others);
+            var draft = Drafter.Draft([.. samples.Select(one => new Sample(one.Document.File, one.Pages))], task.Vendor, others, task.TakenNames.ToHashSet());
             return Record(draft, [.. samples.Select(one => (Of(one.Document, one.Length), one.Pages.Length))]);
         }
         catch (DraftException error)
@@ -95,23 +94,7 @@ internal static class DeskWork
 
     private static InvoiceDocument Of(DeskDocument document, long size) => new(document.File, document.Sha256, size, default);
 
-    private static byte[] BytesOf(DeskDocument document)
-    {
-        byte[] bytes;
-        try
-        {
-            bytes = File.ReadAllBytes(document.Path);
-        }
-        catch (Exception error) when (error is FileNotFoundException or DirectoryNotFoundException)
-        {
-            var (code, sentence) = DocumentStore.FaultMissing(document.Sha256);
-            throw new UnreadableException(code, sentence);
-        }
-        if (Convert.ToHexStringLower(SHA256.HashData(bytes)) == document.Sha256)
-            return bytes;
-        var (altered, says) = DocumentStore.FaultAltered(document.Sha256);
-        throw new UnreadableException(altered, says);
-    }
+    private static byte[] BytesOf(DeskDocument document) => KeptBytes.Of(document.Path, document.Sha256);
 
     /// <summary>Of several documents a refusal says which it is.</summary>
     public static ImmutableArray<Page> Named(string file, Func<ImmutableArray<Page>> read)

@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using Daxlin.Core.Pages;
-using Daxlin.Reading;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
@@ -16,14 +15,24 @@ namespace Daxlin.Service.Documents;
 /// <param name="Height">In points.</param>
 public sealed record PageRecord(int Number, double Width, double Height, ImmutableArray<WordRecord> Words)
 {
+    /// <summary>The words as they are read: line by line from the top, each from left to right; words that do not stand upright last.</summary>
     internal static PageRecord Of(Page page) => new(
         page.Number, page.Width, page.Height,
-        [.. page.Words.Select(word => new WordRecord(word.Text, new BoxRecord(
-            Math.Round(word.Box.Left, 2), Math.Round(word.Box.Top, 2), Math.Round(word.Box.Right, 2), Math.Round(word.Box.Bottom, 2))))]);
+        [
+            .. page.Lines.SelectMany((line, number) => line.Words.Select(word => Of(page, word, number))),
+            .. page.Words.Where(word => word.Turn != Turn.Upright).Select(word => Of(page, word, -1)),
+        ]);
+
+    private static WordRecord Of(Page page, Word word, int line)
+    {
+        var box = page.AsSeen(word.Box);
+        return new WordRecord(word.Text, new BoxRecord(Math.Round(box.Left, 2), Math.Round(box.Top, 2), Math.Round(box.Right, 2), Math.Round(box.Bottom, 2)), line);
+    }
 }
 
 /// <summary>A word and where it stands.</summary>
-public sealed record WordRecord(string Text, BoxRecord Box);
+/// <param name="Line">Which line of its page it is a word of, from 0; -1 for words that do not stand upright.</param>
+public sealed record WordRecord(string Text, BoxRecord Box, int Line);
 
 internal static class DocumentEndpoints
 {
@@ -54,24 +63,7 @@ internal static class DocumentEndpoints
     {
         if (await Refusal(sha256, db, cancel) is { } refusal)
             return refusal;
-        try
-        {
-            // The words of a long document are more than the service would hold at once.
-            await processes.Words(sha256, async words =>
-            {
-                response.ContentType = "application/json; charset=utf-8";
-                await words.CopyToAsync(response.Body, cancel);
-            }, cancel);
-            return TypedResults.Empty;
-        }
-        catch (UnreadableException error)
-        {
-            return Problem.Of(StatusCodes.Status422UnprocessableEntity, error.Code, error.Message);
-        }
-        catch (ReaderDiedException)
-        {
-            return Problem.Of(StatusCodes.Status422UnprocessableEntity, ReaderDiedException.Code, ReaderDiedException.Sentence);
-        }
+        return await FromReader.Answer(take => processes.Words(sha256, take, cancel), response, cancel) is { } failure ? failure : TypedResults.Empty;
     }
 
     private static async Task<ProblemHttpResult?> Refusal(string sha256, DaxlinDb db, CancellationToken cancel) =>

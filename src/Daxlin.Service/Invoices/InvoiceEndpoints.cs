@@ -42,11 +42,12 @@ internal static class InvoiceEndpoints
         if (page.AfterNumber is { } after && await rows.SingleOrDefaultAsync(entry => entry.Row.Id == after, cancel) is { } last)
         {
             rows = rows.Where(entry => entry.Urgency > last.Urgency || (entry.Urgency == last.Urgency
-                && (string.Compare(entry.FileName, last.FileName) > 0 || (entry.FileName == last.FileName
-                    && (entry.Row.FirstPage > last.Row.FirstPage || (entry.Row.FirstPage == last.Row.FirstPage && entry.Row.Id > last.Row.Id))))));
+                && (string.Compare(entry.Row.LooksLike, last.Row.LooksLike) > 0 || (entry.Row.LooksLike == last.Row.LooksLike
+                    && (string.Compare(entry.FileName, last.FileName) > 0 || (entry.FileName == last.FileName
+                        && (entry.Row.FirstPage > last.Row.FirstPage || (entry.Row.FirstPage == last.Row.FirstPage && entry.Row.Id > last.Row.Id))))))));
         }
         var part = await page.Of(
-            rows.OrderBy(entry => entry.Urgency).ThenBy(entry => entry.FileName).ThenBy(entry => entry.Row.FirstPage).ThenBy(entry => entry.Row.Id)
+            rows.OrderBy(entry => entry.Urgency).ThenBy(entry => entry.Row.LooksLike).ThenBy(entry => entry.FileName).ThenBy(entry => entry.Row.FirstPage).ThenBy(entry => entry.Row.Id)
                 .Select(entry => new
                 {
                     entry.Row.Id,

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using System.Security.Cryptography;
 using System.Text.Json;
 using System.Text.RegularExpressions;
 using Daxlin.Core;
@@ -48,10 +47,7 @@ internal sealed class ReaderProcess
         {
             if (task.Desk is { } desk)
                 return DoForDesk(desk, task.Result);
-            var bytes = File.ReadAllBytes(task.Document);
-            if (Convert.ToHexStringLower(SHA256.HashData(bytes)) != task.Sha256)
-                return Refused(DocumentStore.FaultAltered(task.Sha256));
-            var pages = PdfReader.Read(bytes);
+            var pages = PdfReader.Read(KeptBytes.Of(task.Document, task.Sha256));
             using var result = new FileStream(task.Result, FileMode.Create, FileAccess.Write);
             if (task.Facts is null)
             {
@@ -67,10 +63,6 @@ internal sealed class ReaderProcess
         catch (UnreadableException error)
         {
             return new(error.Code, error.Message);
-        }
-        catch (Exception error) when (error is FileNotFoundException or DirectoryNotFoundException)
-        {
-            return Refused(DocumentStore.FaultMissing(task.Sha256));
         }
         catch (RegexMatchTimeoutException error)
         {
@@ -143,8 +135,6 @@ internal sealed class ReaderProcess
         }
         return Shortened(pattern);
     }
-
-    private static ReadingAnswer Refused((string Code, string Sentence) fault) => new(fault.Code, fault.Sentence);
 
     private static string Shortened(string pattern) => pattern.Length <= 80 ? pattern : pattern[..79] + "…";
 }

@@ -38,18 +38,16 @@ public sealed class ReadingProcesses(DataFolder folder, DocumentStore documents,
 
     /// <summary>The pages of a document with their words, as JSON, handed to <paramref name="take"/>.</summary>
     /// <exception cref="UnreadableException">The document cannot be read, or its reading did not come to an end.</exception>
-    public Task Words(string sha256, Func<Stream, Task> take, CancellationToken cancel) => InPlaces(1, () => Result(
-        new ReadingTask(documents.PathOf(sha256), sha256, folder.NewPart(), null, null),
-        async stream =>
-        {
-            await take(stream);
-            return true;
-        }, cancel), cancel);
+    internal Task Words(string sha256, Func<Stream, Task> take, CancellationToken cancel) =>
+        Handed(new ReadingTask(documents.PathOf(sha256), sha256, folder.NewPart(), null, null), take, cancel);
 
     /// <summary>A template drafted or tried, as JSON, handed to <paramref name="take"/>.</summary>
     /// <exception cref="UnreadableException">A document cannot be read, or the work did not come to an end.</exception>
-    internal Task Desk(DeskTask task, Func<Stream, Task> take, CancellationToken cancel) => InPlaces(1, () => Result(
-        new ReadingTask("", "", folder.NewPart(), null, null) { Desk = task },
+    internal Task Desk(DeskTask task, Func<Stream, Task> take, CancellationToken cancel) =>
+        Handed(new ReadingTask("", "", folder.NewPart(), null, null) { Desk = task }, take, cancel);
+
+    private Task<bool> Handed(ReadingTask task, Func<Stream, Task> take, CancellationToken cancel) => InPlaces(1, () => Result(
+        task,
         async stream =>
         {
             await take(stream);

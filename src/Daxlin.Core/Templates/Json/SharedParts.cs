@@ -11,11 +11,7 @@ internal static partial class SharedParts
 
     public static ValueKind ReadKind(JsonPlace? place, string name, FaultList faults)
     {
-        var kind = faults.OneOf(
-            place, TradeNames.KindOf(name),
-            ("text", ValueKind.Text), ("whole", ValueKind.Whole), ("number", ValueKind.Number), ("price", ValueKind.Price),
-            ("money", ValueKind.Money), ("percent", ValueKind.Percent), ("date", ValueKind.Date), ("iban", ValueKind.Iban),
-            ("currency", ValueKind.Currency), ("yesNo", ValueKind.YesNo));
+        var kind = faults.OneOf(place, TradeNames.KindOf(name), ValueKinds.Words);
         // A unit price is a price, also where a template calls it a number.
         return kind == ValueKind.Number && TradeNames.KindOf(name) == ValueKind.Price ? ValueKind.Price : kind;
     }

@@ -7,7 +7,7 @@ using Daxlin.Service.Invoices;
 namespace Daxlin.Service.Trial;
 
 /// <summary>Drafts a template from files. Nothing is stored, and no service need run.</summary>
-internal static class DraftTrial
+internal static class FileDraft
 {
     public const string Argument = "draft-template";
 

@@ -1,0 +1,53 @@
+import type { Invoice } from "../api/client";
+import { spokenName } from "../shared/amounts";
+import { FieldList } from "./FieldList";
+import { Findings } from "./Findings";
+import { LeftOut } from "./LeftOut";
+import { LinesTable } from "./LinesTable";
+import { Ties } from "./Ties";
+import { Unproved } from "./Unproved";
+
+interface Props {
+  invoice: Invoice;
+  chosen: string | null;
+  choose: (name: string) => void;
+}
+
+/** All that a template captured from an invoice: what to look at first, then the header, the sums and every row. */
+export function CapturedValues({ invoice, chosen, choose }: Props) {
+  return (
+    <>
+      <Findings findings={invoice.findings} choose={choose} />
+      {Object.keys(invoice.fields).length > 0 && (
+        <>
+          <h2>Header</h2>
+          <FieldList invoice={invoice} chosen={chosen} choose={choose} />
+          <h2>Sums</h2>
+          <Ties invoice={invoice} />
+          <Unproved invoice={invoice} choose={choose} />
+          <h2>{invoice.lines.length === 1 ? "1 row" : `${invoice.lines.length} rows`}</h2>
+          <LinesTable invoice={invoice} rows={invoice.lines} prefix="lines" chosen={chosen} choose={choose} />
+        </>
+      )}
+      {invoice.taxes.length > 0 && (
+        <>
+          <h2>Taxes</h2>
+          <LinesTable invoice={invoice} rows={invoice.taxes} prefix="taxes" chosen={chosen} choose={choose} />
+        </>
+      )}
+      {[...new Set(invoice.others.map((row) => row.block))].map((block) => (
+        <section key={block} aria-label={block}>
+          <h2>{spokenName(block)} (no part of the sums)</h2>
+          <LinesTable
+            invoice={invoice}
+            rows={invoice.others.filter((row) => row.block === block)}
+            prefix={block}
+            chosen={chosen}
+            choose={choose}
+          />
+        </section>
+      ))}
+      <LeftOut invoice={invoice} />
+    </>
+  );
+}
