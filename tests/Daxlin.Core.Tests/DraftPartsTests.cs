@@ -222,7 +222,7 @@ public class DraftPartsTests
         {
             "a due date that the sample does not show is looked for by its usual captions",
             Head + "Total due    1.00\n",
-            "fields.dueDate.required", "false"
+            "fields.dueDate.where[0].beside[1]", "Due date"
         },
         {
             "a credit note is told by what its language calls it",
