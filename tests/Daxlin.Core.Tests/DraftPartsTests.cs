@@ -225,6 +225,41 @@ public class DraftPartsTests
             "fields.dueDate.where[0].beside[1]", "Due date"
         },
         {
+            "the vendor's name may stand beside the buyer's address",
+            "Kestrel Sound Ferries              Cutter & Sons Boatbuilders\nAccounts Payable                   The Slip, Cutter Creek\nQuay 2, Port Ellery\nBill no.    CS74640\nDated       14.03.2026\nNow due    1.00\n",
+            "vendor", "Cutter & Sons Boatbuilders"
+        },
+        {
+            "a tax number is told by the form its country gives it",
+            "Efeitos Mar Lda\nCais Norte 3 - Cont. PT000417720 - IBAN PT25 0000 0000 0000 4177 2018 4\nFatura n.º 400     Data 2026-03-01\nTotal a pagar    1,00\n",
+            "fields.vendorTaxId.where.matching", @"\b(PT\d{9})(?!\w)"
+        },
+        {
+            "a tax number ends in letters where its country's does",
+            "De Vaart B.V.\nKade 12 | BTW-nr NL000417720B01 | IBAN NL62 QXVB 0000 4177 20\nFactuurnummer: 2026     Factuurdatum: 19-01-2026\nTe betalen    1,00\n",
+            "fields.vendorTaxId.where.matching", @"BTW-nr\W*(NL\d{9}B\d{2})(?!\w)"
+        },
+        {
+            "a tax number in the buyer's address is the buyer's",
+            "Brinewood Ropes Ltd\nVAT no GB 123 4567 89\n\nAccounts Payable\nKestrel Sound Ferries GB 987 6543 21\n\n\n\n\n\nInvoice no: BR-471      Date: 14.03.2026\nTotal due    1.00\n",
+            "fields.vendorTaxId.where.matching", @"VAT no\W*(GB \d{3} \d{4} \d{2})(?!\w)"
+        },
+        {
+            "a date behind the number has the word before it for a caption",
+            "Comptoir du Quai SARL\nFacture            FA26-9988       du 13/06/2026\nÀ régler avant le 13/07/2026\nMontant TTC    1,00\n",
+            "fields.invoiceDate.where.matching", @"\d\W* du ?(\d{1,2}/\d{1,2}/\d{4})(?!\w)"
+        },
+        {
+            "the only date that is left is the invoice's",
+            "Brinewood Ropes Ltd\nPort Ellery, 14 March 2026\nInvoice no: BR-471\nTotal due    1.00\n",
+            "fields.invoiceDate.where.matching", @"(?<![\w.])(\d{1,2} \p{L}+ \d{4})(?!\w)"
+        },
+        {
+            "what is called the buyer's is the order",
+            "Brinewood Ropes Ltd\nInvoice no: BR-471      Date: 14.03.2026\nAgainst your    KSF 9894\nTotal due    1.00\n",
+            "fields.purchaseOrder.where.beside", "Against your"
+        },
+        {
             "a credit note is told by what its language calls it",
             "Seilerei Brinewood GmbH\nRechnung Nr. BR-471     Datum 14.03.2026\nGesamtbetrag    1,00\n",
             "recognise.creditNote[0][0]", "Gutschrift"

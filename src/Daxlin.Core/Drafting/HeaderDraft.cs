@@ -57,9 +57,13 @@ internal static partial class HeaderDraft
             if (!good.IsEmpty)
                 found[name] = [.. good.Take(4)];
         }
+        if (!found.ContainsKey(TradeNames.InvoiceDate) && UncaptionedDate.Of(samples, reads, found.GetValueOrDefault(TradeNames.InvoiceNumber, []), found.GetValueOrDefault(TradeNames.DueDate, [])) is { } date)
+            found[TradeNames.InvoiceDate] = [date];
+        if (!found.ContainsKey(TradeNames.PurchaseOrder) && OrderBesideYours(samples, reads) is { } order)
+            found[TradeNames.PurchaseOrder] = [order];
         if (IbanOf(samples) is { } iban)
             found[TradeNames.Iban] = [iban];
-        if (TaxIdOf(samples) is { } taxId)
+        if (TaxNumberDraft.Of(samples) is { } taxId)
             found[TradeNames.VendorTaxId] = [taxId];
         return found.ToImmutable();
     }
@@ -138,6 +142,25 @@ internal static partial class HeaderDraft
         }
     }
 
+    /// <summary>
+    /// What stands beside "Against your" or "Vos références" is the buyer's own number, most often that of the order. Only where
+    /// nothing else is called so.
+    /// </summary>
+    private static JsonObject? OrderBesideYours(IReadOnlyList<Sample> samples, Habits reads)
+    {
+        var captions = samples.SelectMany(sample => sample.Lines).SelectMany(line => line.Cells)
+            .Where(cell => cell.Words.Length <= MostWordsOfYours && !cell.Text.Any(char.IsAsciiDigit)
+                && cell.Words.ToArray().Any(word => Vocabulary.Yours.Contains(word.Text)) && Vocabulary.Fields.MeaningsOf(cell.Text).IsEmpty)
+            .Select(cell => cell.Text.TrimEnd(':', ' ')).Distinct().ToList();
+        if (captions.Count != 1)
+            return null;
+        var rules = RulesFor(TradeNames.PurchaseOrder, captions[0]).Select(rule => rule.Json).ToList();
+        var values = FieldProbe.Try(samples, reads, rules);
+        return rules.Where((_, index) => values[index].All(value => Fits(TradeNames.PurchaseOrder, value) && value!.Value.Any(char.IsAsciiDigit))).FirstOrDefault();
+    }
+
+    private const int MostWordsOfYours = 3;
+
     /// <summary>An account number has check digits, so it is told by its form alone; how many characters it has is its country's.</summary>
     private static JsonObject? IbanOf(IReadOnlyList<Sample> samples)
     {
@@ -156,37 +179,6 @@ internal static partial class HeaderDraft
         return null;
     }
 
-    /// <summary>A tax number behind its caption; its pattern keeps its groups of figures.</summary>
-    private static JsonObject? TaxIdOf(IReadOnlyList<Sample> samples)
-    {
-        var best = (Rank: int.MaxValue, Rule: (JsonObject?)null);
-        foreach (var line in samples.SelectMany(sample => sample.Lines))
-        {
-            foreach (var caption in Vocabulary.Fields.On(line))
-            {
-                if (caption.Meanings.RankAs(TradeNames.VendorTaxId) is not { } rank || rank >= best.Rank)
-                    continue;
-                var cell = line.Cells.FirstOrDefault(cell => cell.Box.Left <= caption.Box.Left + 0.1 && cell.Box.Right >= caption.Box.Right - 0.1);
-                var next = line.Cells.FirstOrDefault(cell => cell.Box.Left > caption.Box.Right);
-                var behind = cell.Words.Length > 0 && cell.Box.Right > caption.Box.Right + 1
-                    ? string.Join(' ', line.Words.Skip(caption.FirstWord + caption.Words).TakeWhile(word => word.Box.Right <= cell.Box.Right + 0.1).Select(word => word.Text))
-                    : next.Words.Length > 0 ? next.Text : "";
-                if (TaxNumber().Match(behind) is not { Success: true } number || number.Groups[1].Value.Count(char.IsAsciiDigit) < 6
-                    || !number.Groups[1].Value.Any(c => c is >= '1' and <= '9'))
-                    continue;
-                var form = Regex.Replace(Regex.Escape(number.Groups[1].Value).Replace(@"\ ", " ", StringComparison.Ordinal), @"\d+", run => $@"\d{{{run.Length}}}");
-                best = (rank, new JsonObject
-                {
-                    ["where"] = new JsonObject { ["matching"] = $@"{Regex.Escape(caption.Text).Replace(@"\ ", " ", StringComparison.Ordinal)}\W*({form})(?:\D|$)" },
-                });
-            }
-        }
-        return best.Rule;
-    }
-
     [GeneratedRegex(@"\b[A-Z]{2}\d\d(?: ?[A-Z0-9]){11,30}")]
     private static partial Regex IbanStart();
-
-    [GeneratedRegex(@"^[\W]*((?:[A-Z]{1,3}[ -]?)?\d[\d. -]*\d(?: ?[A-Z]{1,2}\b)?)")]
-    private static partial Regex TaxNumber();
 }

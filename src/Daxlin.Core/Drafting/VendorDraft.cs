@@ -31,7 +31,7 @@ internal static partial class VendorDraft
             .Where(one => one.Table is not null).ToDictionary(one => one.Number, one => one.Table);
         foreach (var page in sample.Pages)
         {
-            var buyers = page.Lines.Where(line => Vocabulary.Addressees.Any(word => line.Text.Contains(word, StringComparison.OrdinalIgnoreCase))).Select(line => line.Box).ToList();
+            var buyers = Addressees.On(page);
             var table = tables.GetValueOrDefault(page.Number);
             foreach (var line in page.Lines)
             {
@@ -45,7 +45,7 @@ internal static partial class VendorDraft
                         continue;
                     var words = name.Split(' ');
                     var hasForm = Vocabulary.LegalForms.Contains(words[^1].Trim('.', ',')) || Vocabulary.LegalForms.Contains(words[^1]);
-                    var isBuyer = buyers.Any(buyer => Math.Abs(buyer.CenterY - box.CenterY) < 45 && buyer.SharedWidth(box) > 0);
+                    var isBuyer = Addressees.AreAround(buyers, box);
                     yield return (hasSmall ? InSmallLetters(name) : name,
                         (hasForm ? 4 : 0)
                         + Math.Min(3, ((line.Words[0].Size / usual) - 1) * 3)

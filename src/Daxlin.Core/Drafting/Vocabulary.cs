@@ -51,6 +51,15 @@ internal sealed class Vocabulary
     /// <summary>Words beside whose lines the buyer's address stands.</summary>
     public static ImmutableArray<string> Addressees { get; }
 
+    /// <summary>Words for what is the buyer's: "your".</summary>
+    public static FrozenSet<string> Yours { get; }
+
+    /// <summary>
+    /// The forms of tax numbers behind their country's letters, as patterns without blanks. Source: the structure of VAT
+    /// identification numbers in the European Commission's VIES, with those of GB, XI, NO and CHE.
+    /// </summary>
+    public static ImmutableDictionary<string, string> TaxNumbers { get; }
+
     /// <summary>Legal forms that end a company's name.</summary>
     public static FrozenSet<string> LegalForms { get; }
 
@@ -67,6 +76,8 @@ internal sealed class Vocabulary
         TaxTable = new Vocabulary(EntriesOf(root.GetProperty("taxTable")));
         CreditNotes = [.. root.GetProperty("creditNotes").EnumerateObject().Select(entry => (entry.Name, TextsOf(entry.Value)))];
         Addressees = TextsOf(root.GetProperty("addressees"));
+        Yours = TextsOf(root.GetProperty("yours")).ToFrozenSet(StringComparer.OrdinalIgnoreCase);
+        TaxNumbers = root.GetProperty("taxNumbers").EnumerateObject().ToImmutableDictionary(country => country.Name, country => country.Value.GetString()!);
         LegalForms = TextsOf(root.GetProperty("legalForms")).ToFrozenSet(StringComparer.Ordinal);
         ByLanguage = root.GetProperty("fields").EnumerateObject().ToImmutableDictionary(
             field => field.Name, field => field.Value.EnumerateObject().ToImmutableDictionary(language => language.Name, language => TextsOf(language.Value)));
