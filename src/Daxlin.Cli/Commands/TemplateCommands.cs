@@ -9,8 +9,14 @@ internal static class TemplateCommands
     public static Command Make()
     {
         var files = new Argument<string[]>("FILE") { Description = "Template documents (*.template.json).", Arity = ArgumentArity.OneOrMore };
-        var save = new Command("save", "Save templates; a changed one becomes the next version.") { files };
-        save.SetAction(CommandContext.Run((parsed, context, cancel) => Save(parsed.GetValue(files)!, context, cancel)));
+        var note = new Option<string?>("--note") { Description = "Why, for the history.", HelpName = "TEXT" };
+        var save = new Command("save", "Save templates; a changed one becomes the next version, and captures anew what is held or unplaced.") { files, note };
+        save.SetAction(CommandContext.Run((parsed, context, cancel) => Save(parsed.GetValue(files)!, parsed.GetValue(note), context, cancel)));
+
+        var rehearsed = new Argument<string>("FILE") { Description = "A template document (*.template.json) that is not saved." };
+        var batch = new Option<int?>("--batch") { Description = "Take this batch's invoices only.", HelpName = "ID" };
+        var rehearse = new Command("rehearse", "Say what a draft would change on the invoices captured before; exit code 1 when values change.") { rehearsed, batch };
+        rehearse.SetAction(CommandContext.Run((parsed, context, cancel) => TemplateRehearsal.Run(parsed.GetValue(rehearsed)!, parsed.GetValue(batch), context, cancel)));
 
         var checkedFiles = new Argument<string[]>("FILE") { Description = "Template documents (*.template.json).", Arity = ArgumentArity.OneOrMore };
         var check = new Command("check", "Say what is wrong with templates, by key and line; nothing is saved.") { checkedFiles };
@@ -34,7 +40,10 @@ internal static class TemplateCommands
         var show = new Command("show", "Print a template's document.") { name };
         show.SetAction(CommandContext.Run((parsed, context, cancel) => Show(parsed.GetValue(name)!, context, cancel)));
 
-        return new Command("template", "Templates: how a vendor's invoices are recognised, captured and checked.") { draft, check, trial, save, list, show };
+        var all = new Command("template", "Templates: how a vendor's invoices are recognised, captured and checked.") { draft, check, trial, rehearse, save, list, show };
+        foreach (var command in TemplateHistoryCommands.Make())
+            all.Subcommands.Add(command);
+        return all;
     }
 
     internal static void MustExist(string[] files)
@@ -91,7 +100,7 @@ internal static class TemplateCommands
             Terminal.Line($"{Shown.Text(file!["file"])}: {Shown.Text(file["reason"])}");
     }
 
-    private static async Task<int> Save(string[] files, CommandContext context, CancellationToken cancel)
+    private static async Task<int> Save(string[] files, string? note, CommandContext context, CancellationToken cancel)
     {
         MustExist(files);
         var saved = new JsonArray();
@@ -99,7 +108,9 @@ internal static class TemplateCommands
         {
             try
             {
-                saved.Add(await context.Service.PostText("templates", await File.ReadAllTextAsync(file, cancel), cancel));
+                // Once all are there, what none recognised before is captured anew.
+                var query = $"?recapture={(file == files[^1] ? "true" : "false")}" + (note is null ? "" : $"&note={Uri.EscapeDataString(note)}");
+                saved.Add(await context.Service.PostText("templates" + query, await File.ReadAllTextAsync(file, cancel), cancel));
             }
             catch (RefusedException refused)
             {
@@ -109,10 +120,7 @@ internal static class TemplateCommands
         context.Print(files.Length == 1 ? saved[0]! : saved, () =>
         {
             foreach (var one in saved)
-            {
-                Terminal.Line($"{Shown.Text(one!["name"])}, version {Shown.Text(one["version"])}"
-                    + (one["isNew"]!.GetValue<bool>() ? " saved" : ": nothing has changed"));
-            }
+                Terminal.Line(TemplateHistoryCommands.SavedLine(one!));
         });
         return ExitCodes.Done;
     }
@@ -127,12 +135,13 @@ internal static class TemplateCommands
                 Terminal.Line("No templates yet. Save one with “./daxlin template save FILE”.");
                 return;
             }
-            var table = Terminal.NewTable(("name", false), ("vendor", false), ("currency", false), ("version", true), ("saved", false));
+            var table = Terminal.NewTable(("name", false), ("vendor", false), ("currency", false), ("version", true), ("invoices", true), ("untouched", true), ("", false));
             foreach (var one in templates)
             {
+                var (invoices, untouched) = (Shown.Number(one!["invoices"]), Shown.Number(one["untouched"]));
                 table.AddRow(
-                    Cell(Shown.Text(one!["name"])), Cell(Shown.Cut(Shown.Text(one["vendor"]), 36)), Cell(Shown.Text(one["currency"])),
-                    Cell(Shown.Text(one["version"])), Cell(Shown.Time(one["savedAt"])));
+                    Cell(Shown.Text(one["name"])), Cell(Shown.Cut(Shown.Text(one["vendor"]), 36)), Cell(Shown.Text(one["currency"])),
+                    Cell(Shown.Text(one["version"])), Cell($"{invoices}"), Cell(invoices == 0 ? "–" : $"{100 * untouched / invoices} %"), Cell(one["isRetired"]!.GetValue<bool>() ? "retired" : ""));
             }
             Terminal.Out.Write(table);
         });

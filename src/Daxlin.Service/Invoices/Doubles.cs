@@ -14,7 +14,7 @@ namespace Daxlin.Service.Invoices;
 /// </remarks>
 internal static class Doubles
 {
-    private const string Code = "seen-before";
+    public const string Code = "seen-before";
 
     /// <summary>Finds anew which invoices of some keys are held as doubles. To be called whenever one of them came, went or changed.</summary>
     /// <param name="db">Its open changes are stored, before it looks and after.</param>

@@ -15,8 +15,6 @@ namespace Daxlin.Service.Posting;
 
 internal static class PostingEndpoints
 {
-    private const int LongestKey = 200;
-
     public static void Map(RouteGroupBuilder api)
     {
         var runs = api.MapGroup("/posting-runs").WithTags("Posting");
@@ -58,8 +56,8 @@ internal static class PostingEndpoints
                 StatusCodes.Status422UnprocessableEntity, "scope-missing",
                 "Say which invoices are to be posted: “batch” with its number, or “allBatches”: true for those of all batches.");
         }
-        if (key?.Length > LongestKey)
-            return Problem.Of(StatusCodes.Status422UnprocessableEntity, "key-too-long", $"An Idempotency-Key has at most {LongestKey} characters.");
+        if (RequestKey.Refuse(key) is { } refusal)
+            return refusal;
         if (wanted.Batch is { } id && !await db.Batches.AnyAsync(batch => batch.Id == id, cancel))
             return Problem.NotThere($"batch {id}");
         using var _ = await turn.Take(cancel);

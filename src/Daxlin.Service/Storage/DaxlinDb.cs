@@ -10,6 +10,9 @@ public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(opt
     public DbSet<Invoice> Invoices => Set<Invoice>();
     public DbSet<Decision> Decisions => Set<Decision>();
     public DbSet<TemplateVersion> Templates => Set<TemplateVersion>();
+    public DbSet<DeskDraft> DeskDrafts => Set<DeskDraft>();
+    public DbSet<Rehearsal> Rehearsals => Set<Rehearsal>();
+    public DbSet<RehearsalOutcome> RehearsalOutcomes => Set<RehearsalOutcome>();
     public DbSet<PostingRun> PostingRuns => Set<PostingRun>();
     public DbSet<PostedInvoice> PostedInvoices => Set<PostedInvoice>();
 
@@ -47,6 +50,17 @@ public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(opt
         });
         modelBuilder.Entity<Decision>().HasIndex(decision => decision.InvoiceId);
         modelBuilder.Entity<TemplateVersion>().HasIndex(template => new { template.Name, template.Version }).IsUnique();
+        modelBuilder.Entity<Invoice>().HasIndex(invoice => invoice.Template);
+        modelBuilder.Entity<DeskDraft>().HasIndex(draft => draft.Key).IsUnique();
+        modelBuilder.Entity<Rehearsal>().HasIndex(rehearsal => rehearsal.RequestKey).IsUnique();
+        modelBuilder.Entity<Rehearsal>().Property(rehearsal => rehearsal.State).HasConversion<string>();
+        modelBuilder.Entity<RehearsalOutcome>(outcome =>
+        {
+            outcome.HasIndex(row => new { row.RehearsalId, row.Verdict, row.InvoiceId });
+            outcome.Property(row => row.Before).HasConversion<string>();
+            outcome.Property(row => row.After).HasConversion<string>();
+            outcome.HasOne<Rehearsal>().WithMany().HasForeignKey(row => row.RehearsalId);
+        });
         modelBuilder.Entity<Invoice>().Property(invoice => invoice.Revision).HasDefaultValue(1);
         modelBuilder.Entity<PostingRun>().HasKey(run => run.Number);
         modelBuilder.Entity<PostingRun>().HasIndex(run => run.RequestKey).IsUnique();

@@ -5,15 +5,44 @@ namespace Daxlin.Service.Templates;
 
 /// <summary>A template as the list shows it.</summary>
 /// <param name="Version">The newest version, from 1.</param>
-public sealed record TemplateSummary(string Name, string Vendor, string Currency, int Version, DateTime SavedAt, string SavedBy);
+/// <param name="IsRetired">It recognises nothing any more; its history is kept.</param>
+/// <param name="Invoices">How many invoices it has captured, by whichever version.</param>
+/// <param name="Untouched">How many of them came out clear by themselves.</param>
+/// <param name="Held">How many of them are held now.</param>
+public sealed record TemplateSummary(
+    string Name, string Vendor, string Currency, int Version, DateTime SavedAt, string SavedBy, string Note, bool IsRetired, int Invoices, int Untouched, int Held);
 
-/// <summary>A template with its document.</summary>
+/// <summary>A template with its document. Its ETag is the newest version.</summary>
+/// <param name="Version">The version asked for.</param>
+/// <param name="Newest">The newest version.</param>
+/// <param name="IsRetired">The template recognises nothing any more since this version.</param>
+/// <param name="Formerly">The name it had before it was renamed; empty if it was not.</param>
+/// <param name="LastInvoice">The newest invoice that it has captured, to open the desk on; null for none.</param>
 public sealed record TemplateDetail(
-    string Name, string Vendor, string Currency, int Version, DateTime SavedAt, string SavedBy, JsonElement Document);
+    string Name, string Vendor, string Currency, int Version, int Newest, DateTime SavedAt, string SavedBy, string Note, bool IsRetired, string Formerly, int? LastInvoice, JsonElement Document);
+
+/// <summary>One version in a template's history.</summary>
+public sealed record TemplateVersionRecord(int Version, DateTime SavedAt, string SavedBy, string Note, bool IsRetired, int Invoices);
+
+/// <summary>What two versions say otherwise at one place.</summary>
+/// <param name="Place">The key's path.</param>
+/// <param name="Before">As JSON; empty if the key was not there.</param>
+/// <param name="After">As JSON; empty if the key is there no more.</param>
+public sealed record TemplateDifferenceRecord(string Place, string Before, string After);
 
 /// <summary>What saving a template came to.</summary>
 /// <param name="IsNew">False if the newest version says the same, so that none was added.</param>
-public sealed record TemplateSaved(string Name, int Version, bool IsNew);
+/// <param name="Recaptured">How many documents with held or unplaced invoices are captured anew.</param>
+public sealed record TemplateSaved(string Name, int Version, bool IsNew, int Recaptured);
+
+/// <summary>Why a person changes what a template is: its note in the history.</summary>
+public sealed record TemplateNote(string? Note);
+
+/// <summary>The version that becomes the current one again, as a new version.</summary>
+public sealed record VersionToReturnTo(int Version, string? Note);
+
+/// <summary>A template's new name.</summary>
+public sealed record NewName(string? Name, string? Note);
 
 /// <summary>What is wrong with a template document; nothing is saved.</summary>
 /// <param name="File">The file it came from; empty for one that was sent.</param>

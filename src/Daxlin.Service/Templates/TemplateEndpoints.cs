@@ -14,35 +14,78 @@ internal static class TemplateEndpoints
     {
         var templates = api.MapGroup("/templates").WithTags("Templates");
         templates.MapGet("", List).WithSummary("All templates, the newest version of each.");
-        templates.MapPost("", Save).WithSummary("Saves a template document; a changed one becomes the next version.");
+        templates.MapPost("", Save).WithSummary("Saves a template document; a changed one becomes the next version, by which what is held or unplaced is captured anew.");
         templates.MapPost("/check", Check).WithSummary("Says what is wrong with a template document, and saves nothing.");
         api.MapGet("/template.schema.json", () => Results.Stream(TemplateSchema.Open(), "application/schema+json")).WithTags("Templates")
             .WithSummary("The JSON Schema of template documents.");
         templates.MapGet("/{name}", Show).WithSummary("A template with its document, the newest version unless one is named.");
+        templates.MapGet("/{name}/versions", Versions).WithSummary("A template's history, the newest version first.");
+        templates.MapGet("/{name}/comparison", Compare).WithSummary("What two versions of a template say otherwise, key by key.");
+        templates.MapPost("/{name}/retirement", Retire).WithSummary("Retires a template: it recognises nothing any more, and its history is kept.");
+        templates.MapPost("/{name}/comeback", BringBack).WithSummary("Brings a retired template back.");
+        templates.MapPost("/{name}/return", Return).WithSummary("Makes an older version the current one again, as a new version.");
+        templates.MapPost("/{name}/renaming", Rename).WithSummary("Gives a template another name; its invoices keep the name that captured them.");
     }
 
     private static async Task<Ok<List<TemplateSummary>>> List([AsParameters] ListPage page, HttpContext context, DaxlinDb db, CancellationToken cancel)
     {
         var after = page.After ?? "";
-        return TypedResults.Ok(await page.Of(
+        var rows = await page.Of(
             db.Templates
                 .Where(row => string.Compare(row.Name, after) > 0 && row.Version == db.Templates.Where(other => other.Name == row.Name).Max(other => other.Version))
                 .OrderBy(row => row.Name)
-                .Select(row => new TemplateSummary(row.Name, row.Vendor, row.Currency, row.Version, row.SavedAt, row.SavedBy)),
-            row => row.Name, context, cancel));
+                .Select(row => new { row.Name, row.Vendor, row.Currency, row.Version, row.SavedAt, row.SavedBy, row.Note, row.IsRetired }),
+            row => row.Name, context, cancel);
+        var names = rows.ConvertAll(row => row.Name);
+        var counts = await db.Invoices.Where(invoice => names.Contains(invoice.Template)).GroupBy(invoice => invoice.Template)
+            .Select(group => new { group.Key, All = group.Count(), Untouched = group.Count(invoice => invoice.Findings == 0), Held = group.Count(invoice => invoice.State == InvoiceState.Held) })
+            .ToDictionaryAsync(group => group.Key, cancel);
+        return TypedResults.Ok(rows.ConvertAll(row => counts.GetValueOrDefault(row.Name) is var count
+            ? new TemplateSummary(row.Name, row.Vendor, row.Currency, row.Version, row.SavedAt, row.SavedBy, row.Note, row.IsRetired, count?.All ?? 0, count?.Untouched ?? 0, count?.Held ?? 0) : null!));
     }
 
     private static async Task<Results<Ok<TemplateDetail>, ProblemHttpResult>> Show(
-        string name, int? version, DaxlinDb db, CancellationToken cancel)
+        string name, int? version, DaxlinDb db, HttpResponse response, CancellationToken cancel)
     {
-        var row = await db.Templates.Where(row => row.Name == name && (version == null || row.Version == version))
-            .OrderByDescending(row => row.Version).FirstOrDefaultAsync(cancel);
+        var newest = await Newest(db, name, cancel);
+        if (newest is null)
+            return NotThere(name);
+        var row = version is null ? newest : await Version(db, name, version.Value, cancel);
         if (row is null)
-            return Problem.NotThere(version is null ? $"template “{name}”" : $"version {version} of the template “{name}”");
+            return NotThere(name, version);
+        Seen.Tag(response, newest.Version);
+        var names = await TemplateNames.Of(db, name, cancel);
+        var last = await db.Invoices.Where(invoice => names.Contains(invoice.Template)).MaxAsync(invoice => (int?)invoice.Id, cancel);
         using var document = JsonDocument.Parse(row.Document);
         return TypedResults.Ok(new TemplateDetail(
-            row.Name, row.Vendor, row.Currency, row.Version, row.SavedAt, row.SavedBy, document.RootElement.Clone()));
+            row.Name, row.Vendor, row.Currency, row.Version, newest.Version, row.SavedAt, row.SavedBy, row.Note, row.IsRetired, row.Formerly, last, document.RootElement.Clone()));
     }
+
+    private static async Task<Results<Ok<List<TemplateVersionRecord>>, ProblemHttpResult>> Versions(string name, DaxlinDb db, CancellationToken cancel)
+    {
+        var versions = await db.Templates.Where(row => row.Name == name).OrderByDescending(row => row.Version)
+            .Select(row => new TemplateVersionRecord(row.Version, row.SavedAt, row.SavedBy, row.Note, row.IsRetired, db.Invoices.Count(invoice => invoice.Template == name && invoice.TemplateVersion == row.Version)))
+            .ToListAsync(cancel);
+        return versions.Count == 0 ? NotThere(name) : TypedResults.Ok(versions);
+    }
+
+    private static async Task<Results<Ok<List<TemplateDifferenceRecord>>, ProblemHttpResult>> Compare(string name, int from, int to, DaxlinDb db, CancellationToken cancel)
+    {
+        if (await Version(db, name, from, cancel) is not { } before)
+            return NotThere(name, from);
+        if (await Version(db, name, to, cancel) is not { } after)
+            return NotThere(name, to);
+        return TypedResults.Ok(TemplateComparison.Of(before.Document, after.Document).Select(one => new TemplateDifferenceRecord(one.Place, one.Before, one.After)).ToList());
+    }
+
+    private static Task<TemplateVersion?> Newest(DaxlinDb db, string name, CancellationToken cancel) =>
+        db.Templates.Where(row => row.Name == name).OrderByDescending(row => row.Version).FirstOrDefaultAsync(cancel);
+
+    private static Task<TemplateVersion?> Version(DaxlinDb db, string name, int version, CancellationToken cancel) =>
+        db.Templates.SingleOrDefaultAsync(row => row.Name == name && row.Version == version, cancel);
+
+    private static ProblemHttpResult NotThere(string name, int? version = null) =>
+        Problem.NotThere(version is null ? $"template “{name}”" : $"version {version} of the template “{name}”");
 
     private static async Task<Ok<TemplateChecked>> Check(HttpRequest request, CancellationToken cancel)
     {
@@ -59,7 +102,7 @@ internal static class TemplateEndpoints
     }
 
     private static async Task<Results<Ok<TemplateSaved>, Created<TemplateSaved>, ProblemHttpResult>> Save(
-        HttpRequest request, Actor actor, DaxlinDb db, WriteTurn turn, TimeProvider clock, CancellationToken cancel)
+        HttpRequest request, string? note, bool? recapture, Actor actor, TemplateHistory history, DaxlinDb db, WriteTurn turn, CancellationToken cancel)
     {
         var json = await TextOf(request, cancel);
         Template template;
@@ -69,29 +112,75 @@ internal static class TemplateEndpoints
         }
         catch (TemplateFaultException error)
         {
-            return Problem.Of(
-                StatusCodes.Status422UnprocessableEntity, "template-faulty",
-                error.Faults.Length == 1 ? $"The template has a fault: {error.Faults[0]}" : $"The template has {error.Faults.Length} faults.",
-                ("faults", TemplateChecks.Records(error.Faults)));
+            return Faulty(error);
         }
-
+        if (NoteOf(note) is not { } words)
+            return TooLong;
         using var _ = await turn.Take(cancel);
-        var newest = await db.Templates.Where(row => row.Name == template.Name)
-            .OrderByDescending(row => row.Version).FirstOrDefaultAsync(cancel);
-        if (newest?.Document == json)
-            return TypedResults.Ok(new TemplateSaved(template.Name, newest.Version, IsNew: false));
-        var version = (newest?.Version ?? 0) + 1;
-        db.Templates.Add(new TemplateVersion
-        {
-            Name = template.Name,
-            Version = version,
-            Vendor = template.Vendor,
-            Currency = template.Reads.Currency.Code,
-            Document = json,
-            SavedAt = clock.GetUtcNow().UtcDateTime,
-            SavedBy = actor.Name,
-        });
-        await db.SaveChangesAsync(cancel);
-        return TypedResults.Created($"/api/v1/templates/{template.Name}", new TemplateSaved(template.Name, version, IsNew: true));
+        var newest = await Newest(db, template.Name, cancel);
+        // A file under version control is saved unseen; a draft that was made from a version says from which.
+        if (newest is not null && request.Headers.IfMatch.Count > 0 && Seen.Refuse(request, newest.Version, () => Changed(newest)) is { } unseen)
+            return unseen;
+        var saved = await history.Save(newest, template, json, words, actor.Name, recapture ?? true, cancel);
+        return saved.IsNew ? TypedResults.Created($"/api/v1/templates/{template.Name}", saved) : TypedResults.Ok(saved);
     }
+
+    private static Task<Results<Ok<TemplateSaved>, ProblemHttpResult>> Retire(
+        string name, TemplateNote said, HttpRequest request, Actor actor, TemplateHistory history, DaxlinDb db, WriteTurn turn, CancellationToken cancel) =>
+        Act(name, said.Note, request, db, turn, (newest, note) => newest.IsRetired
+            ? Task.FromResult<Results<Ok<TemplateSaved>, ProblemHttpResult>>(Problem.Of(StatusCodes.Status409Conflict, "already-retired", $"The template “{name}” is retired already."))
+            : Done(history.SetRetired(newest, true, note, actor.Name, cancel)), cancel);
+
+    private static Task<Results<Ok<TemplateSaved>, ProblemHttpResult>> BringBack(
+        string name, TemplateNote said, HttpRequest request, Actor actor, TemplateHistory history, DaxlinDb db, WriteTurn turn, CancellationToken cancel) =>
+        Act(name, said.Note, request, db, turn, (newest, note) => !newest.IsRetired
+            ? Task.FromResult<Results<Ok<TemplateSaved>, ProblemHttpResult>>(Problem.Of(StatusCodes.Status409Conflict, "not-retired", $"The template “{name}” is in use."))
+            : Done(history.SetRetired(newest, false, note, actor.Name, cancel)), cancel);
+
+    private static Task<Results<Ok<TemplateSaved>, ProblemHttpResult>> Return(
+        string name, VersionToReturnTo wanted, HttpRequest request, Actor actor, TemplateHistory history, DaxlinDb db, WriteTurn turn, CancellationToken cancel) =>
+        Act(name, wanted.Note, request, db, turn, async (newest, note) => await Version(db, name, wanted.Version, cancel) is { } older
+            ? await Done(history.Return(newest, older, note, actor.Name, cancel)) : NotThere(name, wanted.Version), cancel);
+
+    private static Task<Results<Ok<TemplateSaved>, ProblemHttpResult>> Rename(
+        string name, NewName wanted, HttpRequest request, Actor actor, TemplateHistory history, DaxlinDb db, WriteTurn turn, CancellationToken cancel) =>
+        Act(name, wanted.Note, request, db, turn, async (newest, note) =>
+        {
+            var to = wanted.Name?.Trim() ?? "";
+            if (TemplateReader.FaultOfName(to) is { } fault)
+                return Problem.Of(StatusCodes.Status422UnprocessableEntity, "name-faulty", fault);
+            return await db.Templates.AnyAsync(row => row.Name == to, cancel)
+                ? Problem.Of(StatusCodes.Status409Conflict, "name-taken", $"There is a template “{to}” already, or there was one.")
+                : await Done(history.Rename(newest, to, note, actor.Name, cancel));
+        }, cancel);
+
+    /// <summary>An act on a template that was seen: nobody retires a version that somebody else has just mended.</summary>
+    private static async Task<Results<Ok<TemplateSaved>, ProblemHttpResult>> Act(
+        string name, string? said, HttpRequest request, DaxlinDb db, WriteTurn turn, Func<TemplateVersion, string, Task<Results<Ok<TemplateSaved>, ProblemHttpResult>>> act, CancellationToken cancel)
+    {
+        if (NoteOf(said) is not { } note)
+            return TooLong;
+        using var _ = await turn.Take(cancel);
+        if (await Newest(db, name, cancel) is not { } newest)
+            return NotThere(name);
+        return Seen.Refuse(request, newest.Version, () => Changed(newest)) is { } unseen ? unseen : await act(newest, note);
+    }
+
+    private static async Task<Results<Ok<TemplateSaved>, ProblemHttpResult>> Done(Task<TemplateSaved> change) => TypedResults.Ok(await change);
+
+    private static string Changed(TemplateVersion newest) =>
+        $"The template “{newest.Name}” is not as it was shown: version {newest.Version} was saved by {newest.SavedBy}, {newest.SavedAt:yyyy-MM-dd HH:mm:ss} UTC"
+        + (newest.Note.Length > 0 ? $" (“{newest.Note}”)." : ".") + " Look at it again.";
+
+    private static string? NoteOf(string? note) => (note?.Trim() ?? "") is { Length: <= LongestNote } words && !words.Any(char.IsControl) ? words : null;
+
+    private static ProblemHttpResult TooLong { get; } = Problem.Of(StatusCodes.Status422UnprocessableEntity, "note-faulty", $"A note is a line of {LongestNote} characters at most.");
+
+    private const int LongestNote = 500;
+
+    /// <summary>The refusal of a document with faults.</summary>
+    public static ProblemHttpResult Faulty(TemplateFaultException error) => Problem.Of(
+        StatusCodes.Status422UnprocessableEntity, "template-faulty",
+        error.Faults.Length == 1 ? $"The template has a fault: {error.Faults[0]}" : $"The template has {error.Faults.Length} faults.",
+        ("faults", TemplateChecks.Records(error.Faults)));
 }

@@ -42,7 +42,7 @@ public sealed class TemplateShelf(IDbContextFactory<DaxlinDb> databases, DataFol
         var path = Path.Combine(folder.Incoming, $"templates-{last}-{Guid.NewGuid():N}");
         await using var file = File.Create(path);
         var documents = db.Templates
-            .Where(row => row.Id <= last && row.Version == db.Templates.Where(other => other.Name == row.Name && other.Id <= last).Max(other => other.Version))
+            .Where(row => row.Id <= last && !row.IsRetired && row.Version == db.Templates.Where(other => other.Name == row.Name && other.Id <= last).Max(other => other.Version))
             .OrderBy(row => row.Name)
             .Select(row => new ShelvedTemplate(row.Name, row.Version, row.Document))
             .AsAsyncEnumerable();

@@ -30,6 +30,8 @@ internal sealed class ReaderProcess
     private string shelf = "";
     private TemplateSet templates = [];
     private Dictionary<string, int> versions = [];
+    private ImmutableArray<(string Name, ImmutableArray<Cue> Must, Func<Template?> Template)> cues = [];
+    private (string Draft, TemplateSet Templates) rehearsed = ("", []);
     private readonly Dictionary<string, (string Document, Template? Template)> read = [];
 
     public static int Run()
@@ -55,8 +57,9 @@ internal sealed class ReaderProcess
                 return ReadingAnswer.Done;
             }
             Load(task.Templates!);
-            var invoices = InvoicePath.Take(pages, templates, task.Facts);
-            JsonSerializer.Serialize(result, new DocumentOutcome(pages.Length, [.. invoices.Select(taken => InvoiceOutcome.Of(taken, of => versions[of.Name]))]), DocumentOutcome.Json);
+            var invoices = InvoicePath.Take(pages, task.Draft is { } draft ? With(draft) : templates, task.Facts);
+            // A draft has no version yet.
+            JsonSerializer.Serialize(result, new DocumentOutcome(pages.Length, [.. invoices.Select(taken => InvoiceOutcome.Of(taken, of => versions.GetValueOrDefault(of.Name)))]), DocumentOutcome.Json);
             return result.Length <= LargestResult ? ReadingAnswer.Done
                 : new("too-large", $"The document has more item rows than one invoice can: what was captured of it takes {result.Length >> 20} MB, and {LargestResult >> 20} MB are the most.");
         }
@@ -108,8 +111,20 @@ internal sealed class ReaderProcess
         var shelved = JsonSerializer.Deserialize<ImmutableArray<ShelvedTemplate>>(stream);
         versions = shelved.ToDictionary(one => one.Name, one => one.Version);
         read.Clear();
-        templates = new TemplateSet(shelved.Select(one => (TemplateReader.MustOf(one.Document), (Func<Template?>)(() => Read(one)))));
-        shelf = file;
+        cues = [.. shelved.Select(one => (one.Name, TemplateReader.MustOf(one.Document), (Func<Template?>)(() => Read(one))))];
+        templates = new TemplateSet(cues.Select(one => (one.Must, one.Template)));
+        (shelf, rehearsed) = (file, ("", []));
+    }
+
+    /// <summary>All templates, with a draft in the place of the one of its name. One draft is kept: a rehearsal takes thousands of documents by it.</summary>
+    private TemplateSet With(string draft)
+    {
+        if (rehearsed.Draft == draft)
+            return rehearsed.Templates;
+        var template = TemplateReader.Read(draft);
+        rehearsed = (draft, new TemplateSet(cues.Where(one => one.Name != template.Name).Select(one => (one.Must, one.Template))
+            .Append((template.Recognise.Must, () => template))));
+        return rehearsed.Templates;
     }
 
     /// <remarks>One that an earlier release saved and this one cannot read keeps none of the others from their work.</remarks>

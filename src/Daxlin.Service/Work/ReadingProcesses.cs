@@ -25,14 +25,15 @@ public sealed class ReadingProcesses(DataFolder folder, DocumentStore documents,
 
     /// <summary>Recognises, captures and checks a document by the newest templates.</summary>
     /// <param name="isSuspect">Says that a process died on it before: nothing else is worked on beside it.</param>
+    /// <param name="draft">A template to be used in the place of the one of its name, for a rehearsal.</param>
     /// <exception cref="UnreadableException">The document cannot be read, or its reading did not come to an end.</exception>
-    internal Task<DocumentOutcome> Capture(string sha256, DocumentFacts facts, bool isSuspect, CancellationToken cancel) => InPlaces(
+    internal Task<DocumentOutcome> Capture(string sha256, DocumentFacts facts, bool isSuspect, CancellationToken cancel, string? draft = null) => InPlaces(
         isSuspect ? Environment.ProcessorCount : 1,
         async () =>
         {
             using var templates = await shelf.Newest(cancel);
             return await Result(
-                new ReadingTask(documents.PathOf(sha256), sha256, folder.NewPart(), facts, templates.Path),
+                new ReadingTask(documents.PathOf(sha256), sha256, folder.NewPart(), facts, templates.Path) { Draft = draft },
                 async stream => (await JsonSerializer.DeserializeAsync<DocumentOutcome>(stream, DocumentOutcome.Json, cancel))!, cancel);
         }, cancel);
 

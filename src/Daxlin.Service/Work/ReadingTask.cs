@@ -11,6 +11,9 @@ namespace Daxlin.Service.Work;
 /// <param name="Templates">The file of all templates, named by their state so that it is read once; null if only words are wanted.</param>
 internal sealed record ReadingTask(string Document, string Sha256, string Result, DocumentFacts? Facts, string? Templates)
 {
+    /// <summary>A template that is rehearsed in the place of the one of its name; null for the capture itself.</summary>
+    public string? Draft { get; init; }
+
     /// <summary>What is wanted for the desk instead; null for the rest.</summary>
     public DeskTask? Desk { get; init; }
 }

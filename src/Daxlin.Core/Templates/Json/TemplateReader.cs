@@ -31,6 +31,10 @@ public static partial class TemplateReader
         }
     }
 
+    /// <summary>What is wrong with a template's name; null if it is in order.</summary>
+    public static string? FaultOfName(string name) =>
+        NamePattern().IsMatch(name) ? null : "A template's name is lower-case words, joined by hyphens: brinewood-standard.";
+
     /// <summary>
     /// The cues that must stand on a template's invoices, without reading the rest of it: reading takes milliseconds and a
     /// megabyte for its patterns, and most of thousands of templates are never asked. Empty for a document with faults.
@@ -72,8 +76,8 @@ public static partial class TemplateReader
             faults.ThrowIfAny();
 
         var name = faults.RequiredText(document, "name");
-        if (name.Length > 0 && !NamePattern().IsMatch(name))
-            faults.Add(document.Find("name")!, "A template's name is lower-case words, joined by hyphens: brinewood-standard.");
+        if (name.Length > 0 && FaultOfName(name) is { } fault)
+            faults.Add(document.Find("name")!, fault);
         var vendor = faults.RequiredText(document, "vendor");
         var habits = ReadHabits(document, faults);
         var recognise = ReadRecognition(document, faults);

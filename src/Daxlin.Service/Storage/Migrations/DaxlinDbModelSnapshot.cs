@@ -77,6 +77,45 @@ namespace Daxlin.Service.Storage.Migrations
                     b.ToTable("Decisions");
                 });
 
+            modelBuilder.Entity("Daxlin.Service.Storage.DeskDraft", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("ChangedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ChangedBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Document")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("InvoiceId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Key")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Revision")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Vendor")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Key")
+                        .IsUnique();
+
+                    b.ToTable("DeskDrafts");
+                });
+
             modelBuilder.Entity("Daxlin.Service.Storage.Intake", b =>
                 {
                     b.Property<int>("Id")
@@ -221,6 +260,8 @@ namespace Daxlin.Service.Storage.Migrations
 
                     b.HasIndex("SeenKey");
 
+                    b.HasIndex("Template");
+
                     b.HasIndex("BatchId", "State");
 
                     b.ToTable("Invoices");
@@ -281,6 +322,105 @@ namespace Daxlin.Service.Storage.Migrations
                     b.ToTable("PostingRuns");
                 });
 
+            modelBuilder.Entity("Daxlin.Service.Storage.Rehearsal", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("BaseVersion")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int?>("BatchId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Document")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Documents")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Done")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Failure")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("LastIntakeId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("RequestKey")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Same")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Template")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Unreadable")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("RequestKey")
+                        .IsUnique();
+
+                    b.ToTable("Rehearsals");
+                });
+
+            modelBuilder.Entity("Daxlin.Service.Storage.RehearsalOutcome", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("After")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Before")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Changes")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("FirstFinding")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("InvoiceId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("RehearsalId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Verdict")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("RehearsalId", "Verdict", "InvoiceId");
+
+                    b.ToTable("RehearsalOutcomes");
+                });
+
             modelBuilder.Entity("Daxlin.Service.Storage.TemplateVersion", b =>
                 {
                     b.Property<int>("Id")
@@ -295,7 +435,18 @@ namespace Daxlin.Service.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Formerly")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("IsRetired")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Note")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -339,6 +490,15 @@ namespace Daxlin.Service.Storage.Migrations
                         .IsRequired();
 
                     b.Navigation("Intake");
+                });
+
+            modelBuilder.Entity("Daxlin.Service.Storage.RehearsalOutcome", b =>
+                {
+                    b.HasOne("Daxlin.Service.Storage.Rehearsal", null)
+                        .WithMany()
+                        .HasForeignKey("RehearsalId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
                 });
 #pragma warning restore 612, 618
         }

@@ -1,0 +1,162 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using System.Net.ServerSentEvents;
+using System.Runtime.CompilerServices;
+using System.Text.Json;
+using Daxlin.Core.Rehearsal;
+using Daxlin.Core.Templates;
+using Daxlin.Core.Templates.Json;
+using Daxlin.Service.Storage;
+using Daxlin.Service.Templates;
+using Daxlin.Service.Web;
+using Daxlin.Service.Work;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
+
+namespace Daxlin.Service.Rehearsals;
+
+internal static class RehearsalEndpoints
+{
+    /// <summary>So many rehearsals of a template are kept to be looked at again.</summary>
+    private const int MostKept = 5;
+
+    private static readonly TimeSpan BetweenEvents = TimeSpan.FromMilliseconds(100);
+
+    public static void Map(RouteGroupBuilder api)
+    {
+        var rehearsals = api.MapGroup("/rehearsals").WithTags("Rehearsals");
+        rehearsals.MapPost("", Begin).WithSummary("Rehearses a template draft over the invoices that were captured before; no invoice is changed.");
+        rehearsals.MapGet("/{id:int}", Show).WithSummary("How far a rehearsal is, and how many invoices would come out otherwise.");
+        rehearsals.MapGet("/{id:int}/invoices", Invoices).WithSummary("The invoices that would come out otherwise, the gravest first, value by value.");
+        rehearsals.MapGet("/{id:int}/events", Events).WithSummary("The same as server-sent events, each time it moves on, until it is done.");
+        rehearsals.MapPost("/{id:int}/stop", Stop).WithSummary("Stops a rehearsal; what it has found stays.");
+    }
+
+    private static async Task<Results<Created<RehearsalSummary>, ProblemHttpResult>> Begin(
+        DraftToRehearse wanted, [FromHeader(Name = "Idempotency-Key")] string? key, Actor actor, DaxlinDb db, WriteTurn turn, RehearsalWorker worker, TimeProvider clock,
+        CancellationToken cancel)
+    {
+        if (RequestKey.Refuse(key) is { } refusal)
+            return refusal;
+        Template template;
+        try
+        {
+            template = TemplateReader.Read(wanted.Template ?? "");
+        }
+        catch (TemplateFaultException error)
+        {
+            return TemplateEndpoints.Faulty(error);
+        }
+        if (wanted.Batch is { } batch && !await db.Batches.AnyAsync(row => row.Id == batch, cancel))
+            return Problem.NotThere($"batch {batch}");
+        using var _ = await turn.Take(cancel);
+        if (key is not null && await db.Rehearsals.SingleOrDefaultAsync(row => row.RequestKey == key, cancel) is { } made)
+            return TypedResults.Created($"/api/v1/rehearsals/{made.Id}", await Of(db, made, cancel));
+        var names = await TemplateNames.Of(db, template.Name, cancel);
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        await Forget(db, template.Name, cancel);
+        var rehearsal = new Rehearsal
+        {
+            Template = template.Name,
+            BaseVersion = await db.Templates.Where(row => row.Name == template.Name).MaxAsync(row => (int?)row.Version, cancel) ?? 0,
+            Document = wanted.Template!,
+            BatchId = wanted.Batch,
+            At = clock.GetUtcNow().UtcDateTime,
+            By = actor.Name,
+            RequestKey = key,
+            Documents = await RehearsalWork.InvoicesOf(db, names, wanted.Batch).Select(invoice => invoice.IntakeId).Distinct().CountAsync(cancel),
+        };
+        db.Rehearsals.Add(rehearsal);
+        await db.SaveChangesAsync(cancel);
+        await transaction.CommitAsync(cancel);
+        worker.Wake();
+        return TypedResults.Created($"/api/v1/rehearsals/{rehearsal.Id}", await Of(db, rehearsal, cancel));
+    }
+
+    private static async Task Forget(DaxlinDb db, string template, CancellationToken cancel)
+    {
+        var old = await db.Rehearsals.Where(row => row.Template == template && row.State != RehearsalState.Running).OrderByDescending(row => row.Id)
+            .Skip(MostKept - 1).Select(row => row.Id).ToListAsync(cancel);
+        await db.RehearsalOutcomes.Where(row => old.Contains(row.RehearsalId)).ExecuteDeleteAsync(cancel);
+        await db.Rehearsals.Where(row => old.Contains(row.Id)).ExecuteDeleteAsync(cancel);
+    }
+
+    private static async Task<Results<Ok<RehearsalSummary>, ProblemHttpResult>> Show(int id, DaxlinDb db, CancellationToken cancel) =>
+        await Find(id, db, cancel) is { } rehearsal ? TypedResults.Ok(rehearsal) : NotThere(id);
+
+    private static async Task<RehearsalSummary?> Find(int id, DaxlinDb db, CancellationToken cancel) =>
+        await db.Rehearsals.SingleOrDefaultAsync(row => row.Id == id, cancel) is { } rehearsal ? await Of(db, rehearsal, cancel) : null;
+
+    private static ProblemHttpResult NotThere(int id) => Problem.NotThere($"rehearsal {id}");
+
+    private static async Task<RehearsalSummary> Of(DaxlinDb db, Rehearsal rehearsal, CancellationToken cancel)
+    {
+        var counts = await db.RehearsalOutcomes.Where(row => row.RehearsalId == rehearsal.Id).GroupBy(row => row.Verdict)
+            .Select(group => new { group.Key, Count = group.Count() }).ToDictionaryAsync(group => group.Key, group => group.Count, cancel);
+        int Count(Verdict verdict) => counts.GetValueOrDefault(verdict);
+        return new RehearsalSummary(
+            rehearsal.Id, rehearsal.Template, rehearsal.BaseVersion, rehearsal.BatchId, rehearsal.At, rehearsal.By, rehearsal.State.ToString().ToLowerInvariant(), rehearsal.Failure,
+            rehearsal.Documents, rehearsal.Done, rehearsal.Unreadable,
+            new RehearsalCounts(
+                Count(Verdict.DecidedChanges), Count(Verdict.ClearChanges), Count(Verdict.Lost), Count(Verdict.Worse), Count(Verdict.HeldChanges), Count(Verdict.Better), rehearsal.Same));
+    }
+
+    private static async Task<Results<Ok<List<RehearsedInvoiceRecord>>, ProblemHttpResult>> Invoices(
+        int id, [AsParameters] ListPage page, HttpContext context, DaxlinDb db, CancellationToken cancel)
+    {
+        if (!await db.Rehearsals.AnyAsync(row => row.Id == id, cancel))
+            return NotThere(id);
+        var rows = db.RehearsalOutcomes.Where(row => row.RehearsalId == id);
+        if (page.AfterNumber is { } after && await rows.SingleOrDefaultAsync(row => row.Id == after, cancel) is { } last)
+            rows = rows.Where(row => row.Verdict > last.Verdict || (row.Verdict == last.Verdict && row.InvoiceId > last.InvoiceId));
+        var part = await page.Of(
+            rows.OrderBy(row => row.Verdict).ThenBy(row => row.InvoiceId)
+                .Join(db.Invoices, row => row.InvoiceId, invoice => invoice.Id, (row, invoice) => new { Row = row, invoice.BatchId, invoice.Intake.FileName, invoice.Vendor, invoice.InvoiceNumber, invoice.Currency }),
+            entry => entry.Row.Id.ToString(CultureInfo.InvariantCulture), context, cancel);
+        return TypedResults.Ok(part.ConvertAll(entry => new RehearsedInvoiceRecord(
+            entry.Row.InvoiceId, entry.FileName, entry.BatchId, entry.Vendor, entry.InvoiceNumber, entry.Currency, Word(entry.Row.Verdict),
+            entry.Row.Before.ToString().ToLowerInvariant(), entry.Row.After.ToString().ToLowerInvariant(), entry.Row.FirstFinding,
+            JsonSerializer.Deserialize<ImmutableArray<ValueChangeRecord>>(entry.Row.Changes, JsonSerializerOptions.Web))));
+    }
+
+    private static string Word(Verdict verdict) => JsonNamingPolicy.CamelCase.ConvertName(verdict.ToString());
+
+    private static async Task<Results<Ok<RehearsalSummary>, ProblemHttpResult>> Stop(int id, DaxlinDb db, WriteTurn turn, RehearsalEvents events, CancellationToken cancel)
+    {
+        using (await turn.Take(cancel))
+        {
+            await db.Rehearsals.Where(row => row.Id == id && row.State == RehearsalState.Running)
+                .ExecuteUpdateAsync(set => set.SetProperty(row => row.State, RehearsalState.Stopped), cancel);
+        }
+        events.Moved(id);
+        return await Find(id, db, cancel) is { } rehearsal ? TypedResults.Ok(rehearsal) : NotThere(id);
+    }
+
+    private static async Task<Results<ServerSentEventsResult<RehearsalSummary>, ProblemHttpResult>> Events(
+        int id, IDbContextFactory<DaxlinDb> databases, RehearsalEvents events, IHostApplicationLifetime lifetime, TimeProvider clock, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        if (!await db.Rehearsals.AnyAsync(row => row.Id == id, cancel))
+            return NotThere(id);
+        return TypedResults.ServerSentEvents(Progress(id, databases, events, clock, lifetime.ApplicationStopping, cancel));
+    }
+
+    private static async IAsyncEnumerable<SseItem<RehearsalSummary>> Progress(
+        int id, IDbContextFactory<DaxlinDb> databases, RehearsalEvents events, TimeProvider clock, CancellationToken stopping, [EnumeratorCancellation] CancellationToken cancel)
+    {
+        using var either = CancellationTokenSource.CreateLinkedTokenSource(stopping, cancel);
+        await foreach (var _ in events.Listen(id, either.Token))
+        {
+            await using var db = await databases.CreateDbContextAsync(cancel);
+            var rehearsal = await Find(id, db, cancel);
+            if (rehearsal is null)
+                yield break;
+            var isRunning = rehearsal.State == "running";
+            yield return new SseItem<RehearsalSummary>(rehearsal, isRunning ? "progress" : "done");
+            if (!isRunning)
+                yield break;
+            await Task.Delay(BetweenEvents, clock, either.Token);
+        }
+    }
+}

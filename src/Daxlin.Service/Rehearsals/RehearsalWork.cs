@@ -1,0 +1,104 @@
+using System.Collections.Immutable;
+using System.Text.Json;
+using Daxlin.Core.Capture;
+using Daxlin.Core.Rehearsal;
+using Daxlin.Reading;
+using Daxlin.Service.Storage;
+using Daxlin.Service.Templates;
+using Daxlin.Service.Work;
+using Microsoft.EntityFrameworkCore;
+
+namespace Daxlin.Service.Rehearsals;
+
+/// <summary>Goes over the documents of a rehearsal, some at a time, and stores after each some how far it is: a kill costs no more than those.</summary>
+public sealed class RehearsalWork(
+    IDbContextFactory<DaxlinDb> databases, ReadingProcesses processes, WriteTurn turn, RehearsalEvents events)
+{
+    /// <summary>So many documents are stored at once, and a stop waits for no more than these.</summary>
+    private const int AtOnce = 8;
+
+    /// <summary>Invoices that a draft of some name is rehearsed on: those that its earlier versions captured, and whatever is held or unplaced.</summary>
+    /// <param name="names">The template's name, and those that it had before.</param>
+    public static IQueryable<Invoice> InvoicesOf(DaxlinDb db, IReadOnlyCollection<string> names, int? batch) => db.Invoices.Where(invoice =>
+        (batch == null || invoice.BatchId == batch) && invoice.State != InvoiceState.Returned
+        && (names.Contains(invoice.Template) || invoice.State == InvoiceState.Held || invoice.State == InvoiceState.Unplaced));
+
+    /// <summary>Rehearses the next documents.</summary>
+    /// <returns>False if there was nothing more to do.</returns>
+    public async Task<bool> Next(int id, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        if (await db.Rehearsals.SingleOrDefaultAsync(row => row.Id == id && row.State == RehearsalState.Running, cancel) is not { } rehearsal)
+            return false;
+        var names = await TemplateNames.Of(db, rehearsal.Template, cancel);
+        var intakes = await InvoicesOf(db, names, rehearsal.BatchId).Where(invoice => invoice.IntakeId > rehearsal.LastIntakeId)
+            .Select(invoice => invoice.IntakeId).Distinct().OrderBy(intake => intake).Take(AtOnce).ToListAsync(cancel);
+        var documents = await db.Intakes.Where(intake => intakes.Contains(intake.Id)).OrderBy(intake => intake.Id)
+            .Join(db.Batches, intake => intake.BatchId, batch => batch.Id, (intake, batch) => new { Intake = intake, Batch = batch.Name }).ToListAsync(cancel);
+        var invoices = (await InvoicesOf(db, names, rehearsal.BatchId).Where(invoice => intakes.Contains(invoice.IntakeId)).AsNoTracking().ToListAsync(cancel)).ToLookup(invoice => invoice.IntakeId);
+        var outcomes = await Task.WhenAll(documents.Select(one => Rehearse(
+            one.Intake, new DocumentFacts(one.Intake.FileName, one.Batch, DateOnly.FromDateTime(one.Intake.ReceivedAt)), rehearsal.Document, cancel)));
+        var found = documents.SelectMany((one, index) => outcomes[index] is { } outcome ? invoices[one.Intake.Id].Select(invoice => Compare(id, invoice, outcome)) : []).ToList();
+
+        using (await turn.Take(cancel))
+        {
+            // It may have been stopped meanwhile.
+            await db.Entry(rehearsal).ReloadAsync(cancel);
+            if (rehearsal.State != RehearsalState.Running)
+                return false;
+            db.RehearsalOutcomes.AddRange(found.Where(one => one.Verdict != Verdict.Same));
+            rehearsal.Same += found.Count(one => one.Verdict == Verdict.Same);
+            rehearsal.Unreadable += outcomes.Count(outcome => outcome is null);
+            rehearsal.Done += intakes.Count;
+            rehearsal.LastIntakeId = intakes.Count > 0 ? intakes[^1] : rehearsal.LastIntakeId;
+            if (intakes.Count < AtOnce)
+                (rehearsal.State, rehearsal.Documents) = (RehearsalState.Done, rehearsal.Done);
+            await db.SaveChangesAsync(cancel);
+        }
+        events.Moved(id);
+        return rehearsal.State == RehearsalState.Running;
+    }
+
+    /// <summary>Gives a rehearsal up that cannot go on.</summary>
+    public async Task Fail(int id, string sentence, CancellationToken cancel)
+    {
+        using (await turn.Take(cancel))
+        {
+            await using var db = await databases.CreateDbContextAsync(cancel);
+            await db.Rehearsals.Where(row => row.Id == id && row.State == RehearsalState.Running).ExecuteUpdateAsync(
+                set => set.SetProperty(row => row.State, RehearsalState.Failed).SetProperty(row => row.Failure, sentence), cancel);
+        }
+        events.Moved(id);
+    }
+
+    /// <returns>Null for a document that cannot be read any more, or on which the reading gave up.</returns>
+    private async Task<DocumentOutcome?> Rehearse(Intake intake, DocumentFacts facts, string draft, CancellationToken cancel)
+    {
+        try
+        {
+            return await processes.Capture(intake.Sha256, facts, isSuspect: false, cancel, draft);
+        }
+        catch (Exception error) when (error is UnreadableException or ReaderDiedException)
+        {
+            return null;
+        }
+    }
+
+    private static RehearsalOutcome Compare(int rehearsal, Invoice invoice, DocumentOutcome outcome)
+    {
+        var after = outcome.Invoices.FirstOrDefault(one => one.FirstPage == invoice.FirstPage)
+            ?? outcome.Invoices.FirstOrDefault(one => one.FirstPage <= invoice.LastPage && one.LastPage >= invoice.FirstPage);
+        var result = RehearsalResult.Of(RehearsedInvoices.Of(invoice), RehearsedInvoices.Of(after));
+        ImmutableArray<ValueChangeRecord> changes = [.. result.Changes.Select(change => new ValueChangeRecord(change.Name, change.Before, change.After))];
+        return new RehearsalOutcome
+        {
+            RehearsalId = rehearsal,
+            InvoiceId = invoice.Id,
+            Verdict = result.Verdict,
+            Before = invoice.State,
+            After = after?.State ?? InvoiceState.Unplaced,
+            FirstFinding = after?.FirstFinding ?? "Its pages hold no invoice any more.",
+            Changes = JsonSerializer.Serialize(changes, JsonSerializerOptions.Web),
+        };
+    }
+}

@@ -1,0 +1,65 @@
+using Daxlin.Service.Storage;
+using Microsoft.EntityFrameworkCore;
+
+namespace Daxlin.Service.Rehearsals;
+
+/// <summary>Works off rehearsals in the background, one after the other. What runs is in the database, so a start goes on with it.</summary>
+public sealed class RehearsalWorker(
+    RehearsalWork work, StorageState storage, IDbContextFactory<DaxlinDb> databases, ILogger<RehearsalWorker> log) : BackgroundService
+{
+    private readonly SemaphoreSlim wake = new(1);
+
+    /// <summary>Says that a rehearsal has been begun.</summary>
+    public void Wake() => wake.Release();
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        try
+        {
+            while (true)
+            {
+                await wake.WaitAsync(stoppingToken);
+                while (await First(stoppingToken) is { } id)
+                    await Run(id, stoppingToken);
+            }
+        }
+        catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)
+        {
+            // The service stops; what runs is in the database.
+        }
+    }
+
+    private async Task<int?> First(CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await db.Rehearsals.Where(row => row.State == RehearsalState.Running).OrderBy(row => row.Id).Select(row => (int?)row.Id).FirstOrDefaultAsync(cancel);
+    }
+
+    private async Task Run(int id, CancellationToken cancel)
+    {
+        try
+        {
+            while (await work.Next(id, cancel))
+                continue;
+        }
+        catch (Exception error) when (!cancel.IsCancellationRequested && StorageFaults.IsFull(error))
+        {
+            await storage.UntilThereIsRoom(cancel);
+        }
+        catch (Exception error) when (!cancel.IsCancellationRequested && StorageFaults.Of(error) is { Code: "database-busy" })
+        {
+            // Another program's lock passes; the same documents are taken again.
+        }
+        catch (Exception error) when (!cancel.IsCancellationRequested)
+        {
+            log.LogError(error, "The rehearsal {Id} failed", id);
+            await work.Fail(id, StorageFaults.Of(error)?.Sentence ?? "Daxlin failed on this rehearsal; the log has the details. No invoice was changed.", cancel);
+        }
+    }
+
+    public override void Dispose()
+    {
+        wake.Dispose();
+        base.Dispose();
+    }
+}

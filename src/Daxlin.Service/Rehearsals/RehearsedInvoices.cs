@@ -1,0 +1,45 @@
+using System.Collections.Immutable;
+using Daxlin.Core.Capture;
+using Daxlin.Core.Rehearsal;
+using Daxlin.Service.Invoices;
+using Daxlin.Service.Storage;
+using Daxlin.Service.Work;
+
+namespace Daxlin.Service.Rehearsals;
+
+/// <summary>Invoices as stored, and as a draft would capture them, in the form in which they are compared.</summary>
+internal static class RehearsedInvoices
+{
+    public static RehearsedInvoice Of(Invoice row)
+    {
+        if (row.Template.Length == 0)
+            return RehearsedInvoice.Unplaced;
+        var record = InvoiceRecords.FromJson(row.Record);
+        // That an invoice came twice is the other invoice's doing, and no template's.
+        var isHeld = record.Findings.Any(finding => finding.Severity == "hold" && finding.Code != Doubles.Code);
+        return Of(record, row.State is InvoiceState.Approved or InvoiceState.Posted ? RehearsedState.Decided : isHeld ? RehearsedState.Held : RehearsedState.Clear);
+    }
+
+    /// <param name="outcome">Null if the document's pages hold no such invoice any more.</param>
+    public static RehearsedInvoice Of(InvoiceOutcome? outcome) => outcome is null || outcome.Template.Length == 0 ? RehearsedInvoice.Unplaced
+        : Of(InvoiceRecords.FromJson(outcome.Record), outcome.State == InvoiceState.Clear ? RehearsedState.Clear : RehearsedState.Held);
+
+    private static RehearsedInvoice Of(InvoiceRecord record, RehearsedState state) => new(
+        state,
+        ImmutableSortedDictionary.CreateRange(StringComparer.Ordinal, record.Fields.Select(field => KeyValuePair.Create(field.Key, field.Value.Value))).SetItem("kind", record.Kind),
+        [
+            .. record.Lines.Select(line => Of("lines", line)),
+            .. record.Taxes.Select(line => Of("taxes", line)),
+            .. record.Others.Select(line => Of(line.Block, line)),
+        ]);
+
+    private static RehearsedRow Of(string list, LineRecord line)
+    {
+        var cells = line.Cells.Select(cell => KeyValuePair.Create(cell.Key, cell.Value.Value));
+        var under = from below in line.Under
+                    from row in below.Rows.Select((cells, index) => (Cells: cells, Number: index + 1))
+                    from cell in row.Cells
+                    select KeyValuePair.Create(ValueNames.Of(below.Name, row.Number, cell.Key), cell.Value.Value);
+        return new RehearsedRow(list, line.Number, ImmutableSortedDictionary.CreateRange(StringComparer.Ordinal, cells.Concat(under)));
+    }
+}

@@ -1,0 +1,9 @@
+namespace Daxlin.Service.Storage;
+
+public enum RehearsalState
+{
+    Running,
+    Done,
+    Stopped,
+    Failed,
+}

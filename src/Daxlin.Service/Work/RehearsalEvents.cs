@@ -1,0 +1,4 @@
+namespace Daxlin.Service.Work;
+
+/// <summary>Tells who is listening that a rehearsal has moved on.</summary>
+public sealed class RehearsalEvents : ProgressEvents;
