@@ -35,6 +35,16 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("./desk/DeskPage")).DeskPage }),
         HydrateFallback: () => null,
       },
+      {
+        path: "/templates",
+        lazy: async () => ({ Component: (await import("./templates/TemplatesPage")).TemplatesPage }),
+        HydrateFallback: () => null,
+      },
+      {
+        path: "/templates/:name",
+        lazy: async () => ({ Component: (await import("./templates/TemplatePage")).TemplatePage }),
+        HydrateFallback: () => null,
+      },
       { path: "*", element: <NotThere /> },
     ],
   },

@@ -11,6 +11,13 @@ export type Line = components["schemas"]["LineRecord"];
 export type Finding = components["schemas"]["FindingRecord"];
 export type Tie = components["schemas"]["TieRecord"];
 export type Box = components["schemas"]["BoxRecord"];
+export type Rehearsal = components["schemas"]["RehearsalSummary"];
+export type RehearsedInvoice = components["schemas"]["RehearsedInvoiceRecord"];
+export type TemplateSummary = components["schemas"]["TemplateSummary"];
+export type TemplateDetail = components["schemas"]["TemplateDetail"];
+export type TemplateFault = components["schemas"]["TemplateFaultRecord"];
+export type Drift = components["schemas"]["DriftRecord"];
+export type KeptDraft = components["schemas"]["DraftDetail"];
 export type PostingRun = components["schemas"]["PostingRunSummary"];
 
 export const api = createClient<paths>({ baseUrl: "" });
@@ -50,7 +57,7 @@ export function refusalOf(problem: unknown, status: number): Refusal {
 }
 
 /** Binds a decision to the revision on the screen: the service refuses if the invoice has changed since. */
-export const seen = (invoice: Invoice) => ({ "If-Match": `"${invoice.revision}"` });
+export const seen = (invoice: { revision: number }) => ({ "If-Match": `"${invoice.revision}"` });
 
 /** A whole list, part by part: each answer's Link header leads to the next (RFC 8288). */
 export async function allOf<T>(

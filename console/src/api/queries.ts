@@ -47,4 +47,35 @@ export const ask = {
       queryKey: ["invoice", id],
       queryFn: () => dataOf(api.GET("/api/v1/invoices/{id}", { params: { path: { id } } })),
     }),
+  templates: () =>
+    queryOptions({
+      queryKey: ["templates"],
+      queryFn: () =>
+        allOf((after) => api.GET("/api/v1/templates", { params: { query: { after, limit: 1000 } } })),
+    }),
+  template: (name: string) =>
+    queryOptions({
+      queryKey: ["template", name],
+      queryFn: () => dataOf(api.GET("/api/v1/templates/{name}", { params: { path: { name } } })),
+    }),
+  versions: (name: string) =>
+    queryOptions({
+      queryKey: ["template", name, "versions"],
+      queryFn: () => dataOf(api.GET("/api/v1/templates/{name}/versions", { params: { path: { name } } })),
+    }),
+  drift: (name: string) =>
+    queryOptions({
+      queryKey: ["template", name, "drift"],
+      queryFn: () => dataOf(api.GET("/api/v1/templates/{name}/drift", { params: { path: { name } } })),
+    }),
+  driftOfBatch: (id: number) =>
+    queryOptions({
+      queryKey: ["batch", id, "drift"],
+      queryFn: () => dataOf(api.GET("/api/v1/batches/{id}/drift", { params: { path: { id } } })),
+    }),
+  drafts: () =>
+    queryOptions({
+      queryKey: ["drafts"],
+      queryFn: () => dataOf(api.GET("/api/v1/template-drafts")),
+    }),
 };

@@ -36,10 +36,13 @@ export interface paths {
             };
         };
         put?: never;
-        /** Saves a template document; a changed one becomes the next version. */
+        /** Saves a template document; a changed one becomes the next version, by which what is held or unplaced is captured anew. */
         post: {
             parameters: {
-                query?: never;
+                query?: {
+                    note?: string;
+                    recapture?: boolean;
+                };
                 header?: never;
                 path?: never;
                 cookie?: never;
@@ -148,6 +151,291 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/templates/{name}/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A template's history, the newest version first. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TemplateVersionRecord"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/templates/{name}/comparison": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What two versions of a template say otherwise, key by key. */
+        get: {
+            parameters: {
+                query: {
+                    from: number;
+                    to: number;
+                };
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TemplateDifferenceRecord"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/templates/{name}/drift": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Signs that a vendor's layout has changed under its template. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DriftRecord"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/templates/{name}/retirement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Retires a template: it recognises nothing any more, and its history is kept. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TemplateNote"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TemplateSaved"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/templates/{name}/comeback": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings a retired template back. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TemplateNote"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TemplateSaved"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/templates/{name}/return": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes an older version the current one again, as a new version. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["VersionToReturnTo"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TemplateSaved"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/templates/{name}/renaming": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Gives a template another name; its invoices keep the name that captured them. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NewName"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TemplateSaved"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/template.schema.json": {
         parameters: {
             query?: never;
@@ -171,6 +459,44 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/batches/{id}/drift": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same for all templates that captured invoices of a batch. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DriftRecord"][];
+                    };
                 };
             };
         };
@@ -369,6 +695,323 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["TrialResult"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/template-drafts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Templates that are worked on and not saved yet, the last changed first. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DraftSummary"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/template-drafts/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A template that is worked on. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DraftDetail"];
+                    };
+                };
+            };
+        };
+        /** Keeps a template that is worked on; If-Match says which text was changed. */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["DraftToKeep"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DraftDetail"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        /** Throws a draft away. */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rehearsals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Rehearses a template draft over the invoices that were captured before; no invoice is changed. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: {
+                    "Idempotency-Key"?: string;
+                };
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["DraftToRehearse"];
+                };
+            };
+            responses: {
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RehearsalSummary"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rehearsals/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far a rehearsal is, and how many invoices would come out otherwise. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RehearsalSummary"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rehearsals/{id}/invoices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The invoices that would come out otherwise, the gravest first, value by value. */
+        get: {
+            parameters: {
+                query?: {
+                    after?: string;
+                    limit?: number;
+                };
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RehearsedInvoiceRecord"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rehearsals/{id}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same as server-sent events, each time it moves on, until it is done. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/event-stream": components["schemas"]["SseItemOfRehearsalSummary"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rehearsals/{id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Stops a rehearsal; what it has found stays. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RehearsalSummary"];
                     };
                 };
             };
@@ -1051,6 +1694,22 @@ export interface components {
             after: string;
             reason: string;
         };
+        /** @description A template that somebody works on. Its ETag is the revision. */
+        DraftDetail: {
+            key: string;
+            /** Format: int32 */
+            invoice: number;
+            /** @description The text as it was typed, with faults and all. */
+            template: string;
+            /** Format: date-time */
+            changedAt: string;
+            changedBy: string;
+            /**
+             * Format: int32
+             * @description Counts its changes from 1.
+             */
+            revision: number;
+        };
         /** @description What is known of one part of a drafted template. */
         DraftNoteRecord: {
             /** @description The part: `fields.total`, `columns.quantity`. */
@@ -1059,6 +1718,51 @@ export interface components {
             certainty: string;
             /** @description Where it was found and what speaks for it. */
             says: string;
+        };
+        /** @description A template that somebody works on, as the list shows it. */
+        DraftSummary: {
+            /** @description What it is for: a template's name, or `invoice-7` for a new one that is made on invoice 7. */
+            key: string;
+            /**
+             * Format: int32
+             * @description The invoice that it was last worked on with.
+             */
+            invoice: number;
+            vendor: string;
+            /** Format: date-time */
+            changedAt: string;
+            changedBy: string;
+        };
+        /** @description The text to keep. */
+        DraftToKeep: {
+            template: null | string;
+            /** Format: int32 */
+            invoice: number;
+        };
+        /** @description A template draft to rehearse. Nothing is changed by it. */
+        DraftToRehearse: {
+            /** @description The document as text, so that faults are named by their lines. */
+            template: null | string;
+            /**
+             * Format: int32
+             * @description The batch whose invoices are taken; left out, those of all batches.
+             */
+            batch: null | number;
+        };
+        /** @description A sign that a vendor's layout has changed under its template. */
+        DriftRecord: {
+            template: string;
+            /** @description The field or column: `dueDate`, `lines[].unit`; empty for the invoice as a whole. */
+            about: string;
+            /** @description What used to be and what is now, with how many of each. */
+            says: string;
+            /**
+             * Format: int32
+             * @description The first invoice that shows it.
+             */
+            since: number;
+            /** @description Its file. */
+            file: string;
         };
         /** @description What became of one file of an upload. */
         FileTaken: {
@@ -1236,6 +1940,11 @@ export interface components {
             /** @description Lists that stand under the row. */
             under: components["schemas"]["UnderRecord"][];
         };
+        /** @description A template's new name. */
+        NewName: {
+            name: null | string;
+            note: null | string;
+        };
         /** @description A page of a document with its words. */
         PageRecord: {
             /**
@@ -1284,6 +1993,102 @@ export interface components {
                 [key: string]: string;
             };
         };
+        /** @description Invoices by what would become of them, the gravest first. */
+        RehearsalCounts: {
+            /**
+             * Format: int32
+             * @description Approved or posted, with values that come out otherwise.
+             */
+            decidedChanges: number;
+            /**
+             * Format: int32
+             * @description Clear, with values that come out otherwise.
+             */
+            clearChanges: number;
+            /**
+             * Format: int32
+             * @description Captured before, recognised no more.
+             */
+            lost: number;
+            /**
+             * Format: int32
+             * @description The same values, but held.
+             */
+            worse: number;
+            /**
+             * Format: int32
+             * @description Held, with other values, and still held.
+             */
+            heldChanges: number;
+            /**
+             * Format: int32
+             * @description Captured where it was unplaced, or clear where it was held.
+             */
+            better: number;
+            /**
+             * Format: int32
+             * @description As before.
+             */
+            same: number;
+        };
+        /** @description How far a rehearsal is, and what it has found. */
+        RehearsalSummary: {
+            /** Format: int32 */
+            id: number;
+            /** @description The template's name. */
+            template: string;
+            /**
+             * Format: int32
+             * @description The newest version when it began, which the invoices are compared with; 0 for a new template.
+             */
+            baseVersion: number;
+            /** Format: int32 */
+            batch: null | number;
+            /** Format: date-time */
+            at: string;
+            by: string;
+            /** @description running, done, stopped or failed. */
+            state: string;
+            /** @description Why it failed, as a sentence; else empty. */
+            failure: string;
+            /**
+             * Format: int32
+             * @description How many documents it goes over.
+             */
+            documents: number;
+            /**
+             * Format: int32
+             * @description How many of them are done.
+             */
+            done: number;
+            /**
+             * Format: int32
+             * @description How many of them could not be read.
+             */
+            unreadable: number;
+            invoices: components["schemas"]["RehearsalCounts"];
+        };
+        /** @description An invoice that would come out otherwise. */
+        RehearsedInvoiceRecord: {
+            /** Format: int32 */
+            invoice: number;
+            file: string;
+            /** Format: int32 */
+            batch: number;
+            vendor: string;
+            invoiceNumber: string;
+            currency: string;
+            /** @description decidedChanges, clearChanges, lost, worse, heldChanges or better. */
+            verdict: string;
+            /** @description Its state now. */
+            before: string;
+            /** @description unplaced, held or clear. */
+            after: string;
+            /** @description What would hold it first; empty if nothing. */
+            firstFinding: string;
+            /** @description Value by value. */
+            changes: components["schemas"]["ValueChangeRecord"][];
+        };
         /** @description Which approved invoices are posted; one of the two has to be said. */
         RunToStart: {
             /**
@@ -1316,6 +2121,12 @@ export interface components {
             eventId?: null | string;
             reconnectionInterval?: null | string;
         };
+        SseItemOfRehearsalSummary: {
+            data?: components["schemas"]["RehearsalSummary"];
+            eventType?: null | string;
+            eventId?: null | string;
+            reconnectionInterval?: null | string;
+        };
         /** @description What is wrong with a template document; nothing is saved. */
         TemplateChecked: {
             /** @description The file it came from; empty for one that was sent. */
@@ -1325,17 +2136,44 @@ export interface components {
             /** @description Empty if it is in order. */
             faults: components["schemas"]["TemplateFaultRecord"][];
         };
-        /** @description A template with its document. */
+        /** @description A template with its document. Its ETag is the newest version. */
         TemplateDetail: {
             name: string;
             vendor: string;
             currency: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description The version asked for.
+             */
             version: number;
+            /**
+             * Format: int32
+             * @description The newest version.
+             */
+            newest: number;
             /** Format: date-time */
             savedAt: string;
             savedBy: string;
+            note: string;
+            /** @description The template recognises nothing any more since this version. */
+            isRetired: boolean;
+            /** @description The name it had before it was renamed; empty if it was not. */
+            formerly: string;
+            /**
+             * Format: int32
+             * @description The newest invoice that it has captured, to open the desk on; null for none.
+             */
+            lastInvoice: null | number;
             document: components["schemas"]["JsonElement"];
+        };
+        /** @description What two versions say otherwise at one place. */
+        TemplateDifferenceRecord: {
+            /** @description The key's path. */
+            place: string;
+            /** @description As JSON; empty if the key was not there. */
+            before: string;
+            /** @description As JSON; empty if the key is there no more. */
+            after: string;
         };
         /** @description A drafted template. Nothing is stored; it is used once a person has saved it. */
         TemplateDrafted: {
@@ -1359,6 +2197,10 @@ export interface components {
             /** @description `fault`, or `warning` for what the template can be used with all the same. */
             severity: string;
         };
+        /** @description Why a person changes what a template is: its note in the history. */
+        TemplateNote: {
+            note: null | string;
+        };
         /** @description What saving a template came to. */
         TemplateSaved: {
             name: string;
@@ -1366,6 +2208,11 @@ export interface components {
             version: number;
             /** @description False if the newest version says the same, so that none was added. */
             isNew: boolean;
+            /**
+             * Format: int32
+             * @description How many documents with held or unplaced invoices are captured anew.
+             */
+            recaptured: number;
         };
         /** @description A template as the list shows it. */
         TemplateSummary: {
@@ -1380,6 +2227,26 @@ export interface components {
             /** Format: date-time */
             savedAt: string;
             savedBy: string;
+            note: string;
+            /** @description It recognises nothing any more; its history is kept. */
+            isRetired: boolean;
+            /**
+             * Format: int32
+             * @description How many invoices it has captured, by whichever version.
+             */
+            invoices: number;
+            /**
+             * Format: int32
+             * @description How many of them came out clear by themselves.
+             */
+            untouched: number;
+            /**
+             * Format: int32
+             * @description How many of them are held now.
+             */
+            held: number;
+            /** @description Signs that the vendor's layout has changed. */
+            drift: components["schemas"]["DriftRecord"][];
         };
         /** @description From which documents a template is to be drafted. */
         TemplateToDraft: {
@@ -1394,6 +2261,18 @@ export interface components {
             template: null | string;
             /** @description The SHA-256 of each; 1 to 40. */
             documents: string[];
+        };
+        /** @description One version in a template's history. */
+        TemplateVersionRecord: {
+            /** Format: int32 */
+            version: number;
+            /** Format: date-time */
+            savedAt: string;
+            savedBy: string;
+            note: string;
+            isRetired: boolean;
+            /** Format: int32 */
+            invoices: number;
         };
         TidiedRecord: {
             /** @description The step's name. */
@@ -1439,6 +2318,14 @@ export interface components {
             code: string;
             /** @description A sentence. */
             reason: string;
+        };
+        ValueChangeRecord: {
+            /** @description As findings name it: `total`, `lines[3].amount`; a whole row is `lines[3]`. */
+            name: string;
+            /** @description Empty where it was not there. */
+            before: string;
+            /** @description Empty where it is there no more. */
+            after: string;
         };
         /** @description What a way finds on one invoice. */
         ValueFound: {
@@ -1488,6 +2375,12 @@ export interface components {
             type: null | string;
             /** @description The SHA-256 of each invoice to prove it on; 40 at most. */
             others: string[];
+        };
+        /** @description The version that becomes the current one again, as a new version. */
+        VersionToReturnTo: {
+            /** Format: int32 */
+            version: number;
+            note: null | string;
         };
         /** @description One way to find a value again. */
         WayToFind: {

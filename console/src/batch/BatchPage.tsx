@@ -9,6 +9,7 @@ import { money } from "../shared/amounts";
 import { Empty, Failed, Loading } from "../shared/Notes";
 import { StateWord } from "../shared/StateWord";
 import { useWhereabouts } from "../shared/Trail";
+import { DriftList } from "../templates/DriftList";
 import { InvoiceTable } from "./InvoiceTable";
 import { useProgress } from "./useProgress";
 import { type Taking, useTaking } from "./useTaking";
@@ -41,6 +42,7 @@ export function BatchPage() {
 function OpenBatch({ batch }: { batch: Batch }) {
   const invoices = useQuery(ask.invoices(batch.id));
   const documents = useQuery({ ...ask.documents(batch.id), enabled: batch.unreadable > 0 });
+  const drift = useQuery({ ...ask.driftOfBatch(batch.id), enabled: batch.waiting === 0 });
   const { taking, take, stop, dismiss } = useTaking(batch.id);
   const openFiles = useRef<() => void>(null);
   const done = batch.documents - batch.waiting;
@@ -87,6 +89,7 @@ function OpenBatch({ batch }: { batch: Batch }) {
             This batch is empty. Drag the vendors' PDF files onto this page, or choose “Take files in”.
           </Empty>
         )}
+        {drift.data && drift.data.length > 0 && <DriftList drift={drift.data} ofMany />}
         {invoices.data && invoices.data.length > 0 && <InvoiceTable invoices={invoices.data} />}
       </div>
       {documents.data && batch.unreadable > 0 && (

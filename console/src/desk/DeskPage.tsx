@@ -1,7 +1,7 @@
 import { Button, Tabs, TextInput } from "@mantine/core";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useNavigate, useParams } from "react-router";
+import { useParams } from "react-router";
 import { api, dataOf, type Invoice } from "../api/client";
 import { ask } from "../api/queries";
 import { CapturedValues } from "../invoice/CapturedValues";
@@ -14,10 +14,13 @@ import { StateWord } from "../shared/StateWord";
 import { useWhereabouts } from "../shared/Trail";
 import { AllInvoices } from "./AllInvoices";
 import { DraftNotes } from "./DraftNotes";
+import { OthersDraft } from "./OthersDraft";
+import { Publish } from "./Publish";
 import { TemplateText } from "./TemplateText";
 import { parsed, withField, withoutField, withVendor } from "./template";
 import { useAtHand } from "./useAtHand";
 import { MOST_SAMPLES, useDrafting } from "./useDrafting";
+import { useRehearsal } from "./useRehearsal";
 import { useTemplateText } from "./useTemplateText";
 import { useTrial } from "./useTrial";
 import { WhatIsThis } from "./WhatIsThis";
@@ -57,9 +60,7 @@ export function DeskPage() {
 }
 
 function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
-  const queries = useQueryClient();
-  const navigate = useNavigate();
-  const work = useTemplateText(`${invoice.id}`);
+  const work = useTemplateText(invoice.template || `invoice-${invoice.id}`, invoice.id);
   const [shown, setShown] = useState(invoice.document.sha256);
   const [chosen, setChosen] = useState<string | null>(null);
   const [pointed, setPointed] = useState<Pointed | null>(null);
@@ -67,6 +68,7 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
 
   const drafting = useDrafting(invoice, work);
   const trial = useTrial(work.text, atHand);
+  const rehearsal = useRehearsal(work.text);
   const results = trial.data?.invoices ?? [];
   const faults = trial.data?.templates[0]?.faults ?? [];
   const own: Invoice = results.find((one) => one.document.sha256 === shown) ?? {
@@ -87,28 +89,10 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
   const wordsOf = (page: number) => words.data?.find((one) => one.number === page)?.words ?? [];
   const pointedWords = pointed ? wordsOf(pointed.page) : [];
 
-  const save = useMutation({
-    mutationFn: async () => {
-      const saved = await dataOf(
-        api.POST("/api/v1/templates", {
-          body: work.text as never,
-          bodySerializer: (text) => text as unknown as string,
-          headers: { "Content-Type": "application/json" },
-        }),
-      );
-      await dataOf(api.POST("/api/v1/batches/{id}/recapture", { params: { path: { id: invoice.batch } } }));
-      return saved;
-    },
-    onSuccess: () => {
-      work.forget();
-      queries.invalidateQueries();
-      navigate(`/batches/${invoice.batch}`);
-    },
-  });
-
   const isFaulty = document === null || faults.some((fault) => fault.severity === "fault");
   const isBusy = drafting.doing !== "";
-  const failure = drafting.error ?? save.error ?? trial.error;
+  const isUnfit = isFaulty || isBusy || work.text === "";
+  const failure = drafting.error ?? work.draft.error ?? trial.error;
   return (
     <main className="invoice">
       <PrintedPages
@@ -150,12 +134,15 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
           </Button>
           <Button
             size="xs"
-            disabled={isFaulty || isBusy || work.text === ""}
-            loading={save.isPending}
-            onClick={() => save.mutate()}
-            title="Saves the template, and captures by it whatever of this batch nobody has decided on"
+            disabled={isUnfit}
+            loading={rehearsal.isBeginning}
+            onClick={() => {
+              setTab("rehearsal");
+              rehearsal.begin();
+            }}
+            title="Tries it over all that was captured before and shows what would change; nothing is changed yet"
           >
-            Save and capture
+            Rehearse
           </Button>
         </div>
         {failure && (
@@ -163,6 +150,7 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
             ▲ {failure.message}
           </p>
         )}
+        <OthersDraft draft={work.draft} />
         <p className="soft" role="status">
           {isBusy
             ? drafting.doing
@@ -202,6 +190,7 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
             <Tabs.Tab value="captured">Captured</Tabs.Tab>
             <Tabs.Tab value="all">All {results.length} invoices</Tabs.Tab>
             {drafting.notes.length > 0 && <Tabs.Tab value="notes">How sure</Tabs.Tab>}
+            {(rehearsal.rehearsal || rehearsal.error) && <Tabs.Tab value="rehearsal">Rehearsal</Tabs.Tab>}
             <Tabs.Tab value="text">As text{faults.length > 0 ? ` ▲ ${faults.length}` : ""}</Tabs.Tab>
           </Tabs.List>
           <Tabs.Panel value="captured" pt={8}>
@@ -237,6 +226,9 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
           </Tabs.Panel>
           <Tabs.Panel value="notes">
             <DraftNotes notes={drafting.notes} />
+          </Tabs.Panel>
+          <Tabs.Panel value="rehearsal" pt={8}>
+            <Publish invoice={invoice} work={work} rehearsal={rehearsal} isUnfit={isUnfit} />
           </Tabs.Panel>
           <Tabs.Panel value="text" pt={8}>
             <TemplateText

@@ -28,7 +28,7 @@ export function useDrafting(invoice: Invoice, work: TemplateWork) {
   });
   const began = useRef(false);
   useEffect(() => {
-    if (!began.current && work.text === "") {
+    if (!began.current && work.draft.isKnown && work.text === "") {
       began.current = true;
       if (invoice.template === "") {
         draft.mutate([invoice.document.sha256]);
@@ -36,7 +36,7 @@ export function useDrafting(invoice: Invoice, work: TemplateWork) {
         mended.mutate(invoice.template);
       }
     }
-  }, [work.text, invoice, draft, mended]);
+  }, [work.text, work.draft.isKnown, invoice, draft, mended]);
   return {
     notes,
     draftFrom: draft.mutate,

@@ -1,12 +1,13 @@
 import { useCallback, useRef, useState } from "react";
-import { useKept } from "../shared/useKept";
+import { useKeptDraft } from "./useKeptDraft";
 
 /** Typing without a pause is one step back. */
 const PAUSE_MS = 800;
 
-/** The template that is worked on, as text: kept in this browser until it is saved, with steps back and forth. */
-export function useTemplateText(key: string) {
-  const [text, keep] = useKept(`desk.${key}`, "");
+/** The template that is worked on, as text: kept as a draft until it is published, with steps back and forth. */
+export function useTemplateText(key: string, invoice: number) {
+  const draft = useKeptDraft(key, invoice);
+  const { text, keep } = draft;
   const [past, setPast] = useState<string[]>([]);
   const [future, setFuture] = useState<string[]>([]);
   const typedAt = useRef(0);
@@ -39,8 +40,7 @@ export function useTemplateText(key: string) {
       keep(next);
     }
   }, [past, future, text, keep]);
-  const forget = useCallback(() => keep(""), [keep]);
-  return { text, change, undo, redo, forget, canUndo: past.length > 0, canRedo: future.length > 0 };
+  return { text, change, undo, redo, draft, canUndo: past.length > 0, canRedo: future.length > 0 };
 }
 
 export type TemplateWork = ReturnType<typeof useTemplateText>;

@@ -43,8 +43,11 @@ function Bar() {
       <Link className="name" to="/">
         Daxlin
       </Link>
-      <nav aria-label="Where you are">
+      <nav aria-label="Pages">
         <Link to="/">Batches</Link>
+        <Link to="/templates">Templates</Link>
+      </nav>
+      <nav aria-label="Where you are">
         {trail.map((step) => (
           <span key={step.to}>
             {"› "}

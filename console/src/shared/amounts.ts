@@ -10,6 +10,17 @@ export function money(amount: string, currency: string): string {
   return amount === "" ? "" : `${grouped(amount)} ${currency}`;
 }
 
+/** A value as a comparison has it, with amounts grouped: "1204.50 EUR" is "1,204.50 EUR". */
+export function shownValue(value: string): string {
+  const [, amount, currency] = /^(-?\d+(?:\.\d+)?) ([A-Z]{3})$/.exec(value) ?? [];
+  return amount === undefined || currency === undefined ? value : money(amount, currency);
+}
+
+/** "1 document", "2 documents". */
+export function count(number: number, of: string): string {
+  return `${number} ${of}${number === 1 ? "" : "s"}`;
+}
+
 const spoken: Record<string, string> = { iban: "IBAN", vendorTaxId: "vendor tax ID" };
 
 /** A field's name as it is read aloud: invoiceNumber is "invoice number". */
@@ -17,13 +28,13 @@ export function spokenName(name: string): string {
   return spoken[name] ?? name.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
 }
 
-/** A value's name as findings write it, read aloud: "lines[3].unitPrice" is "row 3, unit price". */
+/** A value's name as findings write it, read aloud: "lines[3].unitPrice" is "row 3, unit price"; "lines[3]" is "row 3". */
 export function spokenPlace(name: string): string {
-  const [, list, row, column] = /^(\w+)\[(\d+)\]\.(\w+)$/.exec(name) ?? [];
-  if (list === undefined || column === undefined) {
+  const [, list, row, column] = /^(\w+)\[(\d+)\](?:\.(\w+))?$/.exec(name) ?? [];
+  if (list === undefined) {
     return spokenName(name);
   }
-  return `row ${row}${list === "lines" ? "" : ` of the ${spokenName(list)}`}, ${spokenName(column)}`;
+  return `row ${row}${list === "lines" ? "" : ` of the ${spokenName(list)}`}${column === undefined ? "" : `, ${spokenName(column)}`}`;
 }
 
 export function dayAndTime(instant: string): string {

@@ -140,7 +140,7 @@ internal static class TemplateCommands
             {
                 var (invoices, untouched) = (Shown.Number(one!["invoices"]), Shown.Number(one["untouched"]));
                 table.AddRow(
-                    Cell(Shown.Text(one["name"])), Cell(Shown.Cut(Shown.Text(one["vendor"]), 36)), Cell(Shown.Text(one["currency"])),
+                    Cell(Shown.Text(one["name"])), Cell(Shown.Cut(Shown.Text(one["vendor"]), 30)), Cell(Shown.Text(one["currency"])),
                     Cell(Shown.Text(one["version"])), Cell($"{invoices}"), Cell(invoices == 0 ? "–" : $"{100 * untouched / invoices} %"), Cell(one["isRetired"]!.GetValue<bool>() ? "retired" : ""));
             }
             Terminal.Out.Write(table);

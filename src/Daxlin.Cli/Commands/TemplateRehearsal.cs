@@ -1,13 +1,14 @@
 using System.Text.Json.Nodes;
+using System.Text.RegularExpressions;
 using Spectre.Console;
 
 namespace Daxlin.Cli.Commands;
 
 /// <summary><c>template rehearse</c>: what a draft would change on the invoices that were captured before.</summary>
-internal static class TemplateRehearsal
+internal static partial class TemplateRehearsal
 {
-    /// <summary>So many changes of one invoice are printed; the rest are counted.</summary>
-    private const int MostChanges = 12;
+    /// <summary>So many changes of one column are printed one by one; of more, the first, and how many.</summary>
+    private const int MostAlike = 3;
 
     private static readonly (string Verdict, string Title)[] Verdicts =
     [
@@ -74,12 +75,18 @@ internal static class TemplateRehearsal
         var after = Shown.Text(invoice["after"]);
         Terminal.Line($"        invoice {Shown.Text(invoice["invoice"])}, {Shown.Text(invoice["file"])}: {Shown.Text(invoice["before"])}, would be {after}"
             + (after != "clear" && Shown.Text(invoice["firstFinding"]) is { Length: > 0 } finding ? $": {finding}" : ""));
-        var changes = invoice["changes"]!.AsArray();
-        foreach (var change in changes.Take(MostChanges))
-            Terminal.Line($"          {Shown.Text(change!["name"])}: {Said(change["before"])} → {Said(change["after"])}");
-        if (changes.Count > MostChanges)
-            Terminal.Line($"          and {changes.Count - MostChanges} more values");
+        // One column lost on three hundred rows is one change to a person.
+        foreach (var alike in invoice["changes"]!.AsArray().GroupBy(change => RowNumber().Replace(Shown.Text(change!["name"]), "[…]")))
+        {
+            foreach (var change in alike.Take(alike.Count() > MostAlike ? 1 : MostAlike))
+                Terminal.Line($"          {Shown.Text(change!["name"])}: {Said(change["before"])} → {Said(change["after"])}");
+            if (alike.Count() > MostAlike)
+                Terminal.Line($"          {alike.Key}: {alike.Count() - 1} more");
+        }
     }
+
+    [GeneratedRegex(@"\[\d+\]")]
+    private static partial Regex RowNumber();
 
     private static string Said(JsonNode? value) => Shown.Text(value) is { Length: > 0 } text ? Shown.Cut(text, 60) : "–";
 }

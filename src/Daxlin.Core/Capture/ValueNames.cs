@@ -13,4 +13,11 @@ public static class ValueNames
     /// <summary>The name of a value in a list that stands under a row.</summary>
     public static string Under(string list, int row, string under, int underRow, string column) =>
         string.Create(CultureInfo.InvariantCulture, $"{list}[{row}].{under}[{underRow}].{column}");
+
+    /// <summary>A column as such, on whichever row: <c>lines[].unit</c>.</summary>
+    public static string Column(string list, string column) => $"{list}[].{column}";
+
+    /// <summary>The column that <see cref="Column"/> names; null for the name of anything else.</summary>
+    public static string? ColumnOf(string name) =>
+        name.IndexOf("[].", StringComparison.Ordinal) is >= 0 and var at ? name[(at + "[].".Length)..] : null;
 }

@@ -10,8 +10,8 @@ public static class Placing
     /// <param name="looksLike">The vendor whose name stands out on the page, if one does.</param>
     public static Finding FindingOf(ImmutableArray<TemplateMatch> matches, string? looksLike = null) => matches.IsEmpty
         ? Finding.Hold("no-template", string.IsNullOrEmpty(looksLike)
-            ? "No template recognises this invoice; save one for its vendor and capture the batch again."
-            : $"No template recognises this invoice, which looks like one of “{looksLike}”; save one for its vendor and capture the batch again.")
+            ? "No template recognises this invoice; make a template for its vendor, and it is captured."
+            : $"No template recognises this invoice, which looks like one of “{looksLike}”; make a template for its vendor, and it is captured.")
         : Finding.Hold(
             "several-templates",
             $"The templates {matches[0].Template.Name} and {matches[1].Template.Name} both recognise this invoice; "

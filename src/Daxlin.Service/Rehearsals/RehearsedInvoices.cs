@@ -17,29 +17,32 @@ internal static class RehearsedInvoices
         var record = InvoiceRecords.FromJson(row.Record);
         // That an invoice came twice is the other invoice's doing, and no template's.
         var isHeld = record.Findings.Any(finding => finding.Severity == "hold" && finding.Code != Doubles.Code);
-        return Of(record, row.State is InvoiceState.Approved or InvoiceState.Posted ? RehearsedState.Decided : isHeld ? RehearsedState.Held : RehearsedState.Clear);
+        return Of(record, row.Currency, row.State is InvoiceState.Approved or InvoiceState.Posted ? RehearsedState.Decided : isHeld ? RehearsedState.Held : RehearsedState.Clear);
     }
 
     /// <param name="outcome">Null if the document's pages hold no such invoice any more.</param>
     public static RehearsedInvoice Of(InvoiceOutcome? outcome) => outcome is null || outcome.Template.Length == 0 ? RehearsedInvoice.Unplaced
-        : Of(InvoiceRecords.FromJson(outcome.Record), outcome.State == InvoiceState.Clear ? RehearsedState.Clear : RehearsedState.Held);
+        : Of(InvoiceRecords.FromJson(outcome.Record), outcome.Currency, outcome.State == InvoiceState.Clear ? RehearsedState.Clear : RehearsedState.Held);
 
-    private static RehearsedInvoice Of(InvoiceRecord record, RehearsedState state) => new(
+    private static RehearsedInvoice Of(InvoiceRecord record, string currency, RehearsedState state) => new(
         state,
-        ImmutableSortedDictionary.CreateRange(StringComparer.Ordinal, record.Fields.Select(field => KeyValuePair.Create(field.Key, field.Value.Value))).SetItem("kind", record.Kind),
+        Texts(record.Fields.Select(field => (field.Key, field.Value)), currency).SetItem("kind", record.Kind),
         [
-            .. record.Lines.Select(line => Of("lines", line)),
-            .. record.Taxes.Select(line => Of("taxes", line)),
-            .. record.Others.Select(line => Of(line.Block, line)),
+            .. record.Lines.Select(line => Of("lines", line, currency)),
+            .. record.Taxes.Select(line => Of("taxes", line, currency)),
+            .. record.Others.Select(line => Of(line.Block, line, currency)),
         ]);
 
-    private static RehearsedRow Of(string list, LineRecord line)
+    private static RehearsedRow Of(string list, LineRecord line, string currency)
     {
-        var cells = line.Cells.Select(cell => KeyValuePair.Create(cell.Key, cell.Value.Value));
         var under = from below in line.Under
                     from row in below.Rows.Select((cells, index) => (Cells: cells, Number: index + 1))
                     from cell in row.Cells
-                    select KeyValuePair.Create(ValueNames.Of(below.Name, row.Number, cell.Key), cell.Value.Value);
-        return new RehearsedRow(list, line.Number, ImmutableSortedDictionary.CreateRange(StringComparer.Ordinal, cells.Concat(under)));
+                    select (ValueNames.Of(below.Name, row.Number, cell.Key), cell.Value);
+        return new RehearsedRow(list, line.Number, Texts(line.Cells.Select(cell => (cell.Key, cell.Value)).Concat(under), currency));
     }
+
+    /// <summary>Values as a person reads them: money never without its currency.</summary>
+    private static ImmutableSortedDictionary<string, string> Texts(IEnumerable<(string Name, ValueRecord Value)> values, string currency) =>
+        values.ToImmutableSortedDictionary(one => one.Name, one => one.Value.Type == "money" ? $"{one.Value.Value} {currency}" : one.Value.Value, StringComparer.Ordinal);
 }

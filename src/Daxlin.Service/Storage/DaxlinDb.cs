@@ -50,7 +50,7 @@ public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(opt
         });
         modelBuilder.Entity<Decision>().HasIndex(decision => decision.InvoiceId);
         modelBuilder.Entity<TemplateVersion>().HasIndex(template => new { template.Name, template.Version }).IsUnique();
-        modelBuilder.Entity<Invoice>().HasIndex(invoice => invoice.Template);
+        modelBuilder.Entity<Invoice>().HasIndex(invoice => new { invoice.Template, invoice.TemplateVersion, invoice.IntakeId });
         modelBuilder.Entity<DeskDraft>().HasIndex(draft => draft.Key).IsUnique();
         modelBuilder.Entity<Rehearsal>().HasIndex(rehearsal => rehearsal.RequestKey).IsUnique();
         modelBuilder.Entity<Rehearsal>().Property(rehearsal => rehearsal.State).HasConversion<string>();

@@ -37,6 +37,9 @@ public sealed class Invoice
     /// <summary>All that was captured and checked, as JSON.</summary>
     public string Record { get; set; } = "{}";
 
+    /// <summary>How it was captured, as JSON, for the signs of a changed layout; empty for what was not captured, or by an earlier release.</summary>
+    public string Traits { get; set; } = "";
+
     public required DateTime CapturedAt { get; set; }
 
     /// <summary>

@@ -9,8 +9,10 @@ namespace Daxlin.Service.Templates;
 /// <param name="Invoices">How many invoices it has captured, by whichever version.</param>
 /// <param name="Untouched">How many of them came out clear by themselves.</param>
 /// <param name="Held">How many of them are held now.</param>
+/// <param name="Drift">Signs that the vendor's layout has changed.</param>
 public sealed record TemplateSummary(
-    string Name, string Vendor, string Currency, int Version, DateTime SavedAt, string SavedBy, string Note, bool IsRetired, int Invoices, int Untouched, int Held);
+    string Name, string Vendor, string Currency, int Version, DateTime SavedAt, string SavedBy, string Note, bool IsRetired, int Invoices, int Untouched, int Held,
+    ImmutableArray<DriftRecord> Drift);
 
 /// <summary>A template with its document. Its ETag is the newest version.</summary>
 /// <param name="Version">The version asked for.</param>
@@ -29,6 +31,13 @@ public sealed record TemplateVersionRecord(int Version, DateTime SavedAt, string
 /// <param name="Before">As JSON; empty if the key was not there.</param>
 /// <param name="After">As JSON; empty if the key is there no more.</param>
 public sealed record TemplateDifferenceRecord(string Place, string Before, string After);
+
+/// <summary>A sign that a vendor's layout has changed under its template.</summary>
+/// <param name="About">The field or column: <c>dueDate</c>, <c>lines[].unit</c>; empty for the invoice as a whole.</param>
+/// <param name="Says">What used to be and what is now, with how many of each.</param>
+/// <param name="Since">The first invoice that shows it.</param>
+/// <param name="File">Its file.</param>
+public sealed record DriftRecord(string Template, string About, string Says, int Since, string File);
 
 /// <summary>What saving a template came to.</summary>
 /// <param name="IsNew">False if the newest version says the same, so that none was added.</param>

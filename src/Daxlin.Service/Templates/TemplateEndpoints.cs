@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Text.Json;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Templates.Json;
@@ -21,6 +22,8 @@ internal static class TemplateEndpoints
         templates.MapGet("/{name}", Show).WithSummary("A template with its document, the newest version unless one is named.");
         templates.MapGet("/{name}/versions", Versions).WithSummary("A template's history, the newest version first.");
         templates.MapGet("/{name}/comparison", Compare).WithSummary("What two versions of a template say otherwise, key by key.");
+        templates.MapGet("/{name}/drift", Drift).WithSummary("Signs that a vendor's layout has changed under its template.");
+        api.MapGet("/batches/{id:int}/drift", DriftOfBatch).WithTags("Templates").WithSummary("The same for all templates that captured invoices of a batch.");
         templates.MapPost("/{name}/retirement", Retire).WithSummary("Retires a template: it recognises nothing any more, and its history is kept.");
         templates.MapPost("/{name}/comeback", BringBack).WithSummary("Brings a retired template back.");
         templates.MapPost("/{name}/return", Return).WithSummary("Makes an older version the current one again, as a new version.");
@@ -40,8 +43,28 @@ internal static class TemplateEndpoints
         var counts = await db.Invoices.Where(invoice => names.Contains(invoice.Template)).GroupBy(invoice => invoice.Template)
             .Select(group => new { group.Key, All = group.Count(), Untouched = group.Count(invoice => invoice.Findings == 0), Held = group.Count(invoice => invoice.State == InvoiceState.Held) })
             .ToDictionaryAsync(group => group.Key, cancel);
-        return TypedResults.Ok(rows.ConvertAll(row => counts.GetValueOrDefault(row.Name) is var count
-            ? new TemplateSummary(row.Name, row.Vendor, row.Currency, row.Version, row.SavedAt, row.SavedBy, row.Note, row.IsRetired, count?.All ?? 0, count?.Untouched ?? 0, count?.Held ?? 0) : null!));
+        var summaries = new List<TemplateSummary>();
+        foreach (var row in rows)
+        {
+            var count = counts.GetValueOrDefault(row.Name);
+            summaries.Add(new TemplateSummary(
+                row.Name, row.Vendor, row.Currency, row.Version, row.SavedAt, row.SavedBy, row.Note, row.IsRetired, count?.All ?? 0, count?.Untouched ?? 0, count?.Held ?? 0,
+                count is null || row.IsRetired ? [] : await TemplateDrift.Of(db, row.Name, cancel)));
+        }
+        return TypedResults.Ok(summaries);
+    }
+
+    private static async Task<Results<Ok<ImmutableArray<DriftRecord>>, ProblemHttpResult>> Drift(string name, DaxlinDb db, CancellationToken cancel) =>
+        await Newest(db, name, cancel) is null ? NotThere(name) : TypedResults.Ok(await TemplateDrift.Of(db, name, cancel));
+
+    private static async Task<Results<Ok<List<DriftRecord>>, ProblemHttpResult>> DriftOfBatch(int id, DaxlinDb db, CancellationToken cancel)
+    {
+        if (!await db.Batches.AnyAsync(batch => batch.Id == id, cancel))
+            return Problem.NotThere($"batch {id}");
+        var drift = new List<DriftRecord>();
+        foreach (var name in await db.Invoices.Where(invoice => invoice.BatchId == id && invoice.Template != "").Select(invoice => invoice.Template).Distinct().OrderBy(name => name).ToListAsync(cancel))
+            drift.AddRange(await TemplateDrift.Of(db, name, cancel));
+        return TypedResults.Ok(drift);
     }
 
     private static async Task<Results<Ok<TemplateDetail>, ProblemHttpResult>> Show(
@@ -118,7 +141,9 @@ internal static class TemplateEndpoints
             return TooLong;
         using var _ = await turn.Take(cancel);
         var newest = await Newest(db, template.Name, cancel);
-        // A file under version control is saved unseen; a draft that was made from a version says from which.
+        // A file under version control is saved unseen; a draft that was made from a version says from which, a new one that there was none.
+        if (newest is not null && request.Headers.IfNoneMatch.Count > 0)
+            return Problem.Of(StatusCodes.Status412PreconditionFailed, "changed-since", $"A template “{template.Name}” was saved meanwhile by {newest.SavedBy}. Give this one another name, or open that one on the desk.");
         if (newest is not null && request.Headers.IfMatch.Count > 0 && Seen.Refuse(request, newest.Version, () => Changed(newest)) is { } unseen)
             return unseen;
         var saved = await history.Save(newest, template, json, words, actor.Name, recapture ?? true, cancel);

@@ -4,6 +4,7 @@ using System.Text.Json;
 using Daxlin.Core;
 using Daxlin.Core.Checks;
 using Daxlin.Core.Drafting;
+using Daxlin.Core.Drift;
 using Daxlin.Core.Recognition;
 using Daxlin.Core.Templates;
 using Daxlin.Service.Invoices;
@@ -30,6 +31,9 @@ internal sealed record InvoiceOutcome(
     /// <summary>The vendor that an unplaced invoice looks like one of; empty for others.</summary>
     public string LooksLike { get; init; } = "";
 
+    /// <summary>How it was captured, as JSON; empty for an unplaced one.</summary>
+    public string Traits { get; init; } = "";
+
     /// <param name="versionOf">The version of a template.</param>
     public static InvoiceOutcome Of(TakenInvoice taken, Func<Template, int> versionOf) =>
         taken.Checked is { } invoice ? Captured(taken, invoice, versionOf(invoice.Captured.Template)) : Unplaced(taken);
@@ -44,7 +48,10 @@ internal sealed record InvoiceOutcome(
             number, captured.Find(TradeNames.InvoiceDate)?.Value ?? "",
             captured.Find(TradeNames.Currency)?.Value ?? template.Reads.Currency.Code, captured.Find(TradeNames.Total)?.Value ?? "",
             number.Length == 0 ? "" : SeenBefore.Key(template.Vendor, number), captured.IsCreditNote, captured.Lines.Length,
-            holds.Length, holds.IsEmpty ? "" : holds[0].Message, InvoiceRecords.ToJson(InvoiceRecords.Of(invoice)));
+            holds.Length, holds.IsEmpty ? "" : holds[0].Message, InvoiceRecords.ToJson(InvoiceRecords.Of(invoice)))
+        {
+            Traits = JsonSerializer.Serialize(InvoiceTraits.Of(invoice), DocumentOutcome.Json),
+        };
     }
 
     private static InvoiceOutcome Unplaced(TakenInvoice taken)
@@ -66,6 +73,6 @@ internal sealed record InvoiceOutcome(
         (row.Template, row.TemplateVersion, row.Vendor) = (Template, TemplateVersion, Vendor);
         (row.InvoiceNumber, row.InvoiceDate, row.Currency, row.Total) = (InvoiceNumber, InvoiceDate, Currency, Total);
         (row.SeenKey, row.IsCreditNote, row.Lines) = (SeenKey, IsCreditNote, Lines);
-        (row.Findings, row.FirstFinding, row.Record, row.LooksLike) = (Findings, FirstFinding, Record, LooksLike);
+        (row.Findings, row.FirstFinding, row.Record, row.LooksLike, row.Traits) = (Findings, FirstFinding, Record, LooksLike, Traits);
     }
 }

@@ -250,6 +250,10 @@ namespace Daxlin.Service.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Traits")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Vendor")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -260,9 +264,9 @@ namespace Daxlin.Service.Storage.Migrations
 
                     b.HasIndex("SeenKey");
 
-                    b.HasIndex("Template");
-
                     b.HasIndex("BatchId", "State");
+
+                    b.HasIndex("Template", "TemplateVersion", "IntakeId");
 
                     b.ToTable("Invoices");
                 });

@@ -32,6 +32,13 @@ namespace Daxlin.Service.Storage.Migrations
                 nullable: false,
                 defaultValue: "");
 
+            migrationBuilder.AddColumn<string>(
+                name: "Traits",
+                table: "Invoices",
+                type: "TEXT",
+                nullable: false,
+                defaultValue: "");
+
             migrationBuilder.CreateTable(
                 name: "DeskDrafts",
                 columns: table => new
@@ -103,9 +110,9 @@ namespace Daxlin.Service.Storage.Migrations
                 });
 
             migrationBuilder.CreateIndex(
-                name: "IX_Invoices_Template",
+                name: "IX_Invoices_Template_TemplateVersion_IntakeId",
                 table: "Invoices",
-                column: "Template");
+                columns: new[] { "Template", "TemplateVersion", "IntakeId" });
 
             migrationBuilder.CreateIndex(
                 name: "IX_DeskDrafts_Key",
@@ -138,7 +145,7 @@ namespace Daxlin.Service.Storage.Migrations
                 name: "Rehearsals");
 
             migrationBuilder.DropIndex(
-                name: "IX_Invoices_Template",
+                name: "IX_Invoices_Template_TemplateVersion_IntakeId",
                 table: "Invoices");
 
             migrationBuilder.DropColumn(
@@ -152,6 +159,10 @@ namespace Daxlin.Service.Storage.Migrations
             migrationBuilder.DropColumn(
                 name: "Note",
                 table: "Templates");
+
+            migrationBuilder.DropColumn(
+                name: "Traits",
+                table: "Invoices");
         }
     }
 }

@@ -11,7 +11,7 @@ using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 namespace Daxlin.Service.Storage.Migrations
 {
     [DbContext(typeof(DaxlinDb))]
-    [Migration("20261126074140_TemplateHistory")]
+    [Migration("20261126075455_TemplateHistory")]
     partial class TemplateHistory
     {
         /// <inheritdoc />
@@ -253,6 +253,10 @@ namespace Daxlin.Service.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Traits")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Vendor")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -263,9 +267,9 @@ namespace Daxlin.Service.Storage.Migrations
 
                     b.HasIndex("SeenKey");
 
-                    b.HasIndex("Template");
-
                     b.HasIndex("BatchId", "State");
+
+                    b.HasIndex("Template", "TemplateVersion", "IntakeId");
 
                     b.ToTable("Invoices");
                 });

@@ -1,0 +1,56 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, type TemplateFault } from "../api/client";
+
+/** What became of one template file. */
+export interface FileResult {
+  file: string;
+  says: string;
+  isRefused: boolean;
+  faults: TemplateFault[];
+}
+
+/** Saves template files, each as the next version of its template; a refused one says why, by key and line. */
+export function useTemplateFiles() {
+  const queries = useQueryClient();
+  const [results, setResults] = useState<FileResult[]>([]);
+  const take = useMutation({
+    mutationFn: async (files: File[]) => {
+      const done: FileResult[] = [];
+      for (const [index, file] of files.entries()) {
+        done.push(await save(file, index === files.length - 1));
+        setResults([...done]);
+      }
+    },
+    onSettled: () => queries.invalidateQueries(),
+  });
+  return { take: (files: File[]) => take.mutate(files), results };
+}
+
+async function save(file: File, isLast: boolean): Promise<FileResult> {
+  const answer = await api
+    .POST("/api/v1/templates", {
+      // Once all are there, what none recognised before is captured anew.
+      params: { query: { note: `From the file ${file.name}`, recapture: isLast } },
+      body: (await file.text()) as never,
+      bodySerializer: (text) => text as unknown as string,
+      headers: { "Content-Type": "application/json" },
+    })
+    .catch(() => null);
+  if (answer?.data) {
+    const { name, version, isNew } = answer.data;
+    return {
+      file: file.name,
+      says: isNew ? `saved as ${name}, version ${version}` : `says the same as ${name}, version ${version}`,
+      isRefused: false,
+      faults: [],
+    };
+  }
+  const problem = answer?.error as { detail?: string; faults?: TemplateFault[] } | undefined;
+  return {
+    file: file.name,
+    says: problem?.detail ?? "The Daxlin service does not answer; drop the file again.",
+    isRefused: true,
+    faults: problem?.faults ?? [],
+  };
+}
