@@ -64,7 +64,11 @@ test("a template is made from an unplaced invoice in a few acts, and the vendor'
   await expect(page.getByRole("region", { name: "Certain, by the figures themselves" })).toContainText(
     "it multiplies out or adds up on all 4 rows",
   );
-  await page.getByRole("button", { name: "Save and capture" }).click();
+  await page.getByRole("button", { name: "Rehearse", exact: true }).click();
+  await expect(page.getByRole("region", { name: "Rehearsal" })).toContainText(
+    "8○ better: captured, or clear",
+  );
+  await page.getByRole("button", { name: "Publish version 1" }).click();
   await expect(page).toHaveURL(new RegExp(`/batches/${batch}$`));
   await (await request.get(`/api/v1/batches/${batch}/events`)).text();
   const invoices = await invoicesOf(request, batch);
@@ -80,7 +84,7 @@ test("a template is made from an unplaced invoice in a few acts, and the vendor'
   expect(taken).toBeLessThanOrEqual(MOST_ACTS);
 });
 
-test("by the keyboard alone a value is pointed at, found again in a way that is proved, and the template saved", async ({
+test("by the keyboard alone a value is pointed at, found again in a way that is proved, and the template published", async ({
   page,
   request,
 }) => {
@@ -114,17 +118,19 @@ test("by the keyboard alone a value is pointed at, found again in a way that is 
   await way.focus();
   await page.keyboard.press("Enter");
   await expect(page.locator('[data-value="paymentState"]')).toContainText("Due");
-  const save = page.getByRole("button", { name: "Save and capture" });
-  await expect(save).toBeEnabled();
-  await save.focus();
-  await page.keyboard.press("Enter");
+  for (const name of ["Rehearse", "Publish version 1"]) {
+    const act = page.getByRole("button", { name, exact: true });
+    await expect(act).toBeEnabled();
+    await act.focus();
+    await page.keyboard.press("Enter");
+  }
   await expect(page).toHaveURL(new RegExp(`/batches/${batch}$`));
   console.log(`A value pointed at by the keyboard and saved took ${await acts()} acts.`);
   const saved = await (await request.get("/api/v1/templates/wendmark-druck-display")).json();
   expect(saved.document.fields.paymentState.where.beside).toBe("Status");
 });
 
-test("work on the desk is kept, steps back undo, and a faulty template says where its fault is and cannot be saved", async ({
+test("work on the desk is kept, steps back undo, and a faulty template says where its fault is and cannot be rehearsed", async ({
   page,
   request,
 }) => {
@@ -142,7 +148,7 @@ test("work on the desk is kept, steps back undo, and a faulty template says wher
   await text.fill(whole.replace('"iban"', '"ibann"'));
   const faults = page.getByRole("list", { name: "What is wrong with the template" });
   await expect(faults).toContainText("“iban” is");
-  await expect(page.getByRole("button", { name: "Save and capture" })).toBeDisabled();
+  await expect(page.getByRole("button", { name: "Rehearse", exact: true })).toBeDisabled();
   await faults.getByRole("button").first().click();
   await expect(text).toBeFocused();
   expect(
@@ -152,7 +158,7 @@ test("work on the desk is kept, steps back undo, and a faulty template says wher
   ).toContain("ibann");
   await page.getByRole("button", { name: "Step back" }).click();
   await expect(text).toHaveValue(whole);
-  await expect(page.getByRole("button", { name: "Save and capture" })).toBeEnabled();
+  await expect(page.getByRole("button", { name: "Rehearse", exact: true })).toBeEnabled();
   expect(
     (await (await request.get("/api/v1/templates")).json()).map((one: { vendor: string }) => one.vendor),
   ).not.toContain("Hollin and Wray");

@@ -108,6 +108,48 @@ public sealed class CommandTests : IDisposable
     }
 
     [Fact]
+    public async Task A_draft_is_rehearsed_and_versions_are_compared_returned_to_renamed_and_retired()
+    {
+        await using var service = await ServiceUnderTest.Start();
+        var folder = Path.Combine(Repository.Samples, "brinewood-chandlery");
+        var file = Path.Combine(folder, "brinewood.template.json");
+        await Client.Run(service.Address, "template", "save", file);
+        await Client.Run(service.Address, "batch", "add", "November", folder, "--wait");
+        Assert.Equal(0, (await Client.Run(service.Address, "template", "rehearse", file)).ExitCode);
+        await Client.Run(service.Address, "invoice", "approve", "1");
+
+        var draft = JsonNode.Parse(await File.ReadAllTextAsync(file))!;
+        draft["blocks"]![0]!["columns"]!.AsObject().Remove("unit");
+        var changed = Path.Combine(scratch, "changed.template.json");
+        await File.WriteAllTextAsync(changed, draft.ToJsonString());
+        var (code, said, error) = await Client.Run(service.Address, "template", "rehearse", changed);
+        Assert.True(code == 1, error);
+        foreach (var part in new[] { "brinewood-standard, against version 1: 6 documents", "     1  approved or posted, with other values", "invoice 1, brinewood-chandlery-01.pdf: approved, would be clear", "lines[1].unit: m → –", "lines[…].unit: " })
+            Assert.Contains(part, said, StringComparison.Ordinal);
+        Assert.All(said.Split('\n'), line => Assert.True(line.Length <= 100, $"wider than 100 columns: {line}"));
+        Assert.Equal(3, (await Client.Run(service.Address, "template", "rehearse", changed, "--batch", "9")).ExitCode);
+        Assert.Equal(2, (await Client.Run(service.Address, "template", "rehearse", Path.Combine(scratch, "nothing"))).ExitCode);
+
+        (_, said, _) = await Client.Run(service.Address, "template", "save", changed, "--note", "Without units");
+        Assert.Contains("brinewood-standard, version 2 saved; 1 document is captured anew", said, StringComparison.Ordinal);
+        (_, said, _) = await Client.Run(service.Address, "template", "history", "brinewood-standard");
+        Assert.Matches(@"2 +2\d{3}-.* Without units", said);
+        (code, said, _) = await Client.Run(service.Address, "template", "compare", "brinewood-standard");
+        Assert.Equal(1, code);
+        Assert.Contains("blocks.goods.columns.unit", said, StringComparison.Ordinal);
+        Assert.Equal(0, (await Client.Run(service.Address, "template", "return", "brinewood-standard", "--version", "1")).ExitCode);
+        Assert.Equal(0, (await Client.Run(service.Address, "template", "compare", "brinewood-standard", "--from", "1")).ExitCode);
+        Assert.Equal(0, (await Client.Run(service.Address, "template", "rename", "brinewood-standard", "--to", "brinewood")).ExitCode);
+        Assert.Equal(0, (await Client.Run(service.Address, "template", "retire", "brinewood", "--note", "Gone")).ExitCode);
+        (code, _, error) = await Client.Run(service.Address, "template", "retire", "brinewood");
+        Assert.Equal(3, code);
+        Assert.Contains("is retired already", error, StringComparison.Ordinal);
+        (_, said, _) = await Client.Run(service.Address, "template", "list");
+        Assert.Matches(@"brinewood .* 2 .* retired", said);
+        Assert.Equal(0, (await Client.Run(service.Address, "template", "bring-back", "brinewood")).ExitCode);
+    }
+
+    [Fact]
     public async Task An_invoice_is_set_aside_with_its_reason()
     {
         await using var service = await ServiceUnderTest.Start();

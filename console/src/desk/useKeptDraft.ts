@@ -19,6 +19,7 @@ export function useKeptDraft(key: string, invoice: number) {
   const [text, setText] = useState(unsent);
   const [theirs, setTheirs] = useState<KeptDraft | null>(null);
   const known = useRef<KeptDraft | null>(null);
+  const [isKnown, setIsKnown] = useState(false);
   const path = { params: { path: { key } } };
 
   const kept = useQuery({
@@ -61,8 +62,13 @@ export function useKeptDraft(key: string, invoice: number) {
   });
   const arrived = kept.data;
   useEffect(() => {
+    if (arrived === undefined) {
+      return;
+    }
+    // In one step with the text: nobody may find an empty text and begin anew.
+    setIsKnown(true);
     // What is on its way may be what has arrived.
-    if (!arrived || send.isPending || arrived.revision <= (known.current?.revision ?? 0)) {
+    if (arrived === null || send.isPending || arrived.revision <= (known.current?.revision ?? 0)) {
       return;
     }
     if (unsent === "" || unsent === arrived.template) {
@@ -75,13 +81,12 @@ export function useKeptDraft(key: string, invoice: number) {
       setTheirs(arrived);
     }
   }, [arrived, unsent, text, send.isPending]);
-
   const sendSoon = useDebouncedCallback((template: string) => send.mutate(template), PAUSE_MS);
 
   return {
     text,
     /** False until it is known whether somebody has begun already. */
-    isKnown: kept.data !== undefined || kept.isError,
+    isKnown: isKnown || kept.isError,
     keep: (next: string) => {
       setText(next);
       setUnsent(next);

@@ -34,7 +34,7 @@ export function Versions({ name, newest, goBack }: Props) {
             <th className="figure">Invoices</th>
             <th>Note</th>
             <th>Compare</th>
-            <th />
+            <td />
           </tr>
         </thead>
         <tbody>
