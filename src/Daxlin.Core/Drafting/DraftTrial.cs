@@ -48,19 +48,20 @@ internal static class DraftTrial
     public static ImmutableArray<CheckedInvoice> Take(DraftPlan plan, ImmutableArray<Sample> samples) =>
         plan.Template() is { } template ? [.. samples.Select(sample => InvoiceChecks.Check(InvoiceCapture.Capture(sample.Pages, template)))] : [];
 
+    private static (int Proved, int Findings, int Cells, int Unproved) ScoreOf(DraftPlan plan, ImmutableArray<Sample> samples) =>
+        Take(plan, samples) is { IsEmpty: false } invoices ? ScoreOf(invoices, plan.Rows) : (int.MinValue, 0, 0, 0);
+
     /// <summary>
     /// What is proved less what is in doubt; then the fewest findings, the most values, and the fewest numbers that nothing proves.
     /// </summary>
     /// <remarks>
     /// Findings alone would not do: one row that swallows forty has three of them, forty rows of which five wrap oddly have five.
     /// </remarks>
-    private static (int Proved, int Findings, int Cells, int Unproved) ScoreOf(DraftPlan plan, ImmutableArray<Sample> samples)
+    /// <param name="rows">How many item rows the invoices have, if it is known; else 0.</param>
+    public static (int Proved, int Findings, int Cells, int Unproved) ScoreOf(ImmutableArray<CheckedInvoice> invoices, int rows)
     {
-        var invoices = Take(plan, samples);
-        if (invoices.IsEmpty)
-            return (int.MinValue, 0, 0, 0);
         var findings = invoices.Sum(invoice => invoice.Findings.Count(finding => finding.Severity == Severity.Hold));
-        var missing = Math.Max(0, plan.Rows - invoices.Sum(invoice => invoice.Captured.Lines.Length));
+        var missing = Math.Max(0, rows - invoices.Sum(invoice => invoice.Captured.Lines.Length));
         return (
             invoices.Sum(invoice => invoice.Ties.Count(tie => tie.Holds)) - (DoubtWeighs * (findings + missing)),
             -findings,

@@ -80,6 +80,9 @@ internal sealed record Headings(Page Page, ImmutableArray<Heading> All, Box Box)
         return false;
     }
 
+    /// <summary>The headings on a line that a person points at, with what belongs to them on the lines above and below.</summary>
+    public static Headings At(Page page, TextLine line, Vocabulary vocabulary) => WithNeighbours(page, page.Lines.IndexOf(line), vocabulary);
+
     private static Headings WithNeighbours(Page page, int index, Vocabulary vocabulary)
     {
         var main = page.Lines[index];

@@ -32,7 +32,8 @@ internal static partial class ItemsDraft
         return null;
     }
 
-    private static FoundItems? Of(IReadOnlyList<Sample> samples, Habits reads, Headings headings)
+    /// <summary>The rows under some headings; null if no row with an amount stands there.</summary>
+    public static FoundItems? Of(IReadOnlyList<Sample> samples, Habits reads, Headings headings)
     {
         var begins = BeginsIn(headings.All);
         var rows = RowProbe.Of(samples, reads, headings.All, begins);

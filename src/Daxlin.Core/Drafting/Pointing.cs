@@ -33,18 +33,11 @@ public static class Pointing
     public static ImmutableArray<PointedWay> Ways(
         Sample shown, PlaceOnPage place, string field, ValueKind kind, Habits reads, IReadOnlyList<Sample> others)
     {
-        if (shown.Pages.FirstOrDefault(page => page.Number == place.Page) is not { } page)
+        if (PointedWords.At(shown, place) is not { } pointed)
             return [];
-        // A person points at the page as it is seen; its lines stand as they are read.
-        (shown, place) = (shown.Upright, place with { Box = page.AsRead(place.Box) });
-        if (page.Lines.FirstOrDefault(line => line.Words.Any(word => place.Box.HoldsCenterOf(word.Box))) is not { } line)
-            return [];
-        var first = line.Words.Select((word, index) => (word, index)).First(one => place.Box.HoldsCenterOf(one.word.Box)).index;
-        var count = line.Words.Skip(first).TakeWhile(word => place.Box.HoldsCenterOf(word.Box)).Count();
-        var words = line.Words.AsSpan().Slice(first, count);
-        var text = TextLine.TextOf(words);
-        var box = words[0].Box.Union(words[^1].Box);
-        var rules = Candidates(page, line, first, count, text, box, shown.Pages.Length).DistinctBy(rule => rule.Json.ToJsonString()).ToList();
+        shown = shown.Upright;
+        var box = pointed.Box;
+        var rules = Candidates(pointed, shown.Pages.Length).DistinctBy(rule => rule.Json.ToJsonString()).ToList();
         foreach (var (rule, _) in rules)
         {
             if (TradeNames.KindOf(field) == ValueKind.Text && kind != ValueKind.Text)
@@ -61,8 +54,10 @@ public static class Pointing
             .Where((way, index) => index == 0 || way.Fits > 0 || others.Count == 0)];
     }
 
-    private static IEnumerable<(JsonObject Json, string Says)> Candidates(Page page, TextLine line, int first, int count, string text, Box box, int pages)
+    private static IEnumerable<(JsonObject Json, string Says)> Candidates(PointedWords pointed, int pages)
     {
+        var (page, line, first, count) = pointed;
+        var (text, box) = (pointed.Text, pointed.Box);
         // Beside: the words before it in its cell, or the cell to the left.
         foreach (var caption in CaptionsBefore(line, first))
         {

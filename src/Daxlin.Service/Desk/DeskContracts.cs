@@ -44,3 +44,22 @@ public sealed record WayToFind(string Rule, string Says, int Fits, ImmutableArra
 
 /// <summary>What a way finds on one invoice.</summary>
 public sealed record ValueFound(string File, string? Value);
+
+/// <summary>Something of the item rows that a person points at, and the invoices on which it is proved.</summary>
+/// <param name="Template">The template worked on, as text.</param>
+/// <param name="Document">The SHA-256 of the document that is pointed at.</param>
+/// <param name="Page">From 1; 0 where nothing is pointed at.</param>
+/// <param name="Box">Where it stands, in points; null where nothing is pointed at.</param>
+/// <param name="What">headings, column, placed, opens, closes, section, leaveOut, or rows: the ways in which rows begin and text wraps.</param>
+/// <param name="Column">The column's name, for column and placed.</param>
+/// <param name="Others">The SHA-256 of each invoice to prove it on; 40 at most.</param>
+public sealed record RowsToFind(string? Template, string? Document, int Page, BoxRecord? Box, string? What, string? Column, ImmutableArray<string> Others);
+
+/// <summary>A template with what was said of the item rows.</summary>
+/// <param name="Template">The whole document, as text.</param>
+/// <param name="Says">What was changed, for a person.</param>
+/// <param name="Rows">How many item rows it captures from the invoice that was pointed at.</param>
+/// <param name="Clear">How many of all these invoices come out clear.</param>
+/// <param name="Invoices">How many these are.</param>
+/// <param name="Findings">How many findings hold the others, together.</param>
+public sealed record WayToCapture(string Template, string Says, int Rows, int Clear, int Invoices, int Findings);

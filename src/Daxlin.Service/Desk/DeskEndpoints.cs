@@ -26,6 +26,7 @@ internal static partial class DeskEndpoints
         var templates = api.MapGroup("/templates").WithTags("Desk");
         templates.MapPost("/draft", Draft).WithSummary("Proposes a template from documents of one vendor; nothing is stored.");
         templates.MapPost("/whereabouts", Ways).WithSummary("Ways to find again what a person points at, each proved on other invoices; nothing is stored.");
+        templates.MapPost("/rows", Rows).WithSummary("Ways to say of the item rows what a person points at, each proved on other invoices; nothing is stored.");
         templates.MapPost("/try", Try).WithSummary("Captures and checks documents by a template that is not saved; nothing is stored.");
     }
 
@@ -80,6 +81,31 @@ internal static partial class DeskEndpoints
                 return refusal;
         }
         var task = new DeskTask(template, null, shown, others) { Pointed = new PointedPlace(wanted.Page, box, field, kind) };
+        return await Answer(task, processes, response, cancel) is { } failure ? failure : TypedResults.Empty;
+    }
+
+    private static async Task<Results<Ok<ImmutableArray<WayToCapture>>, EmptyHttpResult, ProblemHttpResult>> Rows(
+        RowsToFind wanted, DaxlinDb db, DocumentStore documents, ReadingProcesses processes, HttpResponse response, CancellationToken cancel)
+    {
+        if (wanted.Template is not { Length: > 0 and <= TemplateReader.LongestDocument } template)
+            return Faulty("template-faulty", $"A template is a text of 1 to {TemplateReader.LongestDocument} characters.");
+        if (!Enum.TryParse<RowMeaning>(wanted.What, ignoreCase: true, out var what) || !Enum.IsDefined(what) || int.TryParse(wanted.What, out _))
+            return Faulty("meaning-unknown", "What is pointed at is headings, column, placed, opens, closes, section or leaveOut; nothing is pointed at for rows.");
+        if (what is RowMeaning.Column or RowMeaning.Placed && (wanted.Column is not { } column || !FieldName().IsMatch(column)))
+            return Faulty("name-faulty", "A column's name is a small letter, then letters and figures, as serialNumber.");
+        if (what != RowMeaning.Rows && (wanted.Box is null || wanted.Page < 1))
+            return Faulty("place-faulty", "Say the page, from 1, and the box of what is pointed at, in points.");
+        var (shown, refusal) = await Find([wanted.Document ?? ""], 1, db, documents, cancel);
+        if (refusal is not null)
+            return refusal;
+        var others = ImmutableArray<DeskDocument>.Empty;
+        if (!wanted.Others.IsDefaultOrEmpty)
+        {
+            (others, refusal) = await Find(wanted.Others, MostTried, db, documents, cancel);
+            if (refusal is not null)
+                return refusal;
+        }
+        var task = new DeskTask(template, null, shown, others) { PointedRows = new PointedRows(wanted.Page, what == RowMeaning.Rows ? null : wanted.Box, what, wanted.Column) };
         return await Answer(task, processes, response, cancel) is { } failure ? failure : TypedResults.Empty;
     }
 

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Daxlin.Core.Drafting;
 using Daxlin.Core.Values;
 using Daxlin.Service.Invoices;
 
@@ -15,11 +16,18 @@ internal sealed record DeskTask(string? Template, string? Vendor, ImmutableArray
 
     /// <summary>The value to find ways to; null for the rest.</summary>
     public PointedPlace? Pointed { get; init; }
+
+    /// <summary>What is said of the item rows; null for the rest.</summary>
+    public PointedRows? PointedRows { get; init; }
 }
 
 /// <summary>Where a person points at, on the first of the documents.</summary>
 /// <param name="Kind">The kind of value, for a name of the template's own.</param>
 internal sealed record PointedPlace(int Page, BoxRecord Box, string Field, ValueKind Kind);
+
+/// <summary>What a person says of the item rows, on the first of the documents.</summary>
+/// <param name="Box">Null where nothing is pointed at.</param>
+internal sealed record PointedRows(int Page, BoxRecord? Box, RowMeaning What, string? Column);
 
 /// <summary>A document in the store.</summary>
 /// <param name="Path">Where its bytes are.</param>

@@ -51,6 +51,20 @@ internal static class DeskWork
             .Select(way => new WayToFind(way.Rule, way.Says, way.Fits, [.. way.Values.Select((value, index) => new ValueFound(others[index].FileName, value))]))];
     }
 
+    /// <summary>The ways in which what a person says of the item rows can be said in the template.</summary>
+    /// <exception cref="UnreadableException">The document that is pointed at cannot be read, or the template has faults.</exception>
+    public static ImmutableArray<WayToCapture> RowWays(DeskTask task)
+    {
+        var pointed = task.PointedRows!;
+        if (TemplateReader.Check(task.Template!) is not { Template: { } template })
+            throw new UnreadableException("template-faulty", "The template has faults; mend them first, so that it can be tried.");
+        var shown = new Sample(task.Documents[0].File, PdfReader.Read(BytesOf(task.Documents[0])));
+        var others = SamplesOf(task.Others);
+        var place = pointed.Box is { } box ? new PlaceOnPage(pointed.Page, new Box(box.Left, box.Top, box.Right, box.Bottom)) : (PlaceOnPage?)null;
+        return [.. RowPointing.Ways(shown, place, pointed.What, pointed.Column, task.Template!, template.Reads, others)
+            .Select(way => new WayToCapture(way.Template, way.Says, way.Rows, way.Clear, others.Count + 1, way.Findings))];
+    }
+
     /// <summary>Those that can be read; what cannot be is recognised by nothing and proves nothing.</summary>
     private static List<Sample> SamplesOf(ImmutableArray<DeskDocument> documents)
     {

@@ -93,6 +93,8 @@ internal sealed class ReaderProcess
         using var file = new FileStream(result, FileMode.Create, FileAccess.Write);
         if (task.Pointed is not null)
             JsonSerializer.Serialize(file, DeskWork.Ways(task), DeskJson);
+        else if (task.PointedRows is not null)
+            JsonSerializer.Serialize(file, DeskWork.RowWays(task), DeskJson);
         else if (task.Template is null)
             JsonSerializer.Serialize(file, DeskWork.Draft(task), DeskJson);
         else
