@@ -164,6 +164,84 @@ test("work on the desk is kept, steps back undo, and a faulty template says wher
   ).not.toContain("Hollin and Wray");
 });
 
+test("rows are said by pointing: headings found anew, a column named, its edge moved", async ({
+  page,
+  request,
+}) => {
+  const batch = await unplacedBatch(
+    request,
+    "Skerryvane, new",
+    "../tests/families/skerryvane-fop",
+    /inv-[1-3]/,
+  );
+  const id = (await invoicesOf(request, batch)).find((one) => one.file === "inv-1.pdf")?.id;
+  await page.goto(`/desk/${id}`);
+  await expectRecognised(page, "3 of 3 invoices at hand are recognised");
+  await page.getByRole("tab", { name: "As text" }).click();
+  const text = page.getByLabel("The template as text");
+  const template = async () => JSON.parse(await text.inputValue());
+  const columnsOf = async () => (await template()).blocks[0].columns as Record<string, { edges?: number[] }>;
+  const drafted = await columnsOf();
+
+  // A colleague has spoilt the rows: the clerk points at a heading, and they are there again.
+  const spoilt = await template();
+  spoilt.blocks[0] = {
+    name: "goods",
+    columns: { amount: { heading: "Sum total" } },
+    row: { begins: { filled: "amount" } },
+  };
+  await text.fill(JSON.stringify(spoilt));
+  await expectRecognised(page, "0 come out clear");
+  const words = page.getByRole("group", { name: "Words of page 1" });
+  const panel = page.getByRole("region", { name: "What is this?" });
+  await words.getByRole("button", { name: "Description", exact: true }).click();
+  await panel.getByLabel("“Description” is the").selectOption("headings");
+  const ways = panel.getByRole("list", { name: "Ways to take the rows" });
+  await expect(ways).toContainText("5 rows here; 2 of 3 invoices clear", { timeout: 30_000 });
+  await ways.getByRole("button").first().click();
+  expect(Object.keys(await columnsOf())).toEqual(Object.keys(drafted));
+
+  await words.getByRole("button", { name: "Unit", exact: true }).first().click();
+  await panel.getByLabel("“Unit” is the").selectOption("column");
+  await panel.getByLabel("Of the column").selectOption("another value …");
+  await panel.getByLabel("Its name").fill("packing");
+  await ways.getByRole("button").first().click();
+  expect(Object.keys(await columnsOf())).toContain("packing");
+  await page.getByRole("button", { name: "Step back" }).click();
+
+  await page.getByRole("button", { name: "Show the columns' edges" }).click();
+  const edge = page.getByRole("slider", { name: "Between description and quantity" });
+  const before = Number(await edge.getAttribute("aria-valuenow"));
+  await edge.focus();
+  await page.keyboard.press("Shift+ArrowLeft");
+  await expect(edge).toHaveAttribute(
+    "aria-valuetext",
+    `${before - 10} points from the left, said by the template`,
+  );
+  expect((await columnsOf()).description?.edges?.[1]).toBe(before - 10);
+  expect((await columnsOf()).quantity?.edges?.[0]).toBe(before - 10);
+  await page.keyboard.press("Delete");
+  await expect.poll(async () => (await columnsOf()).quantity?.edges).toBeUndefined();
+  const box = await edge.boundingBox();
+  if (box) {
+    await page.mouse.move(box.x + 4, box.y + 20);
+    await page.mouse.down();
+    await page.mouse.move(box.x - 16, box.y + 20, { steps: 4 });
+    await page.mouse.up();
+  }
+  await expect.poll(async () => (await columnsOf()).quantity?.edges?.[0]).toBeLessThan(before);
+  await page.getByRole("button", { name: "Step back" }).click();
+
+  await page.getByRole("button", { name: "Other ways to take the rows" }).click();
+  const others = page.getByRole("region", { name: "Other ways to take the rows" });
+  await expect(others.getByRole("button").nth(1)).toContainText(
+    "as it is5 rows here; 2 of 3 invoices clear",
+    {
+      timeout: 30_000,
+    },
+  );
+});
+
 test("a held invoice leads to its own template, and a document of which nothing can be drafted says so", async ({
   page,
   request,

@@ -47,6 +47,13 @@ export const ask = {
       queryKey: ["invoice", id],
       queryFn: () => dataOf(api.GET("/api/v1/invoices/{id}", { params: { path: { id } } })),
     }),
+  /** The pages of a document with their words; they never change. */
+  words: (sha256: string) =>
+    queryOptions({
+      queryKey: ["words", sha256],
+      queryFn: () => dataOf(api.GET("/api/v1/documents/{sha256}/pages", { params: { path: { sha256 } } })),
+      staleTime: Number.POSITIVE_INFINITY,
+    }),
   templates: () =>
     queryOptions({
       queryKey: ["templates"],

@@ -665,6 +665,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/templates/rows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ways to say of the item rows what a person points at, each proved on other invoices; nothing is stored. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RowsToFind"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WayToCapture"][];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/templates/try": {
         parameters: {
             query?: never;
@@ -2089,6 +2129,25 @@ export interface components {
             /** @description Value by value. */
             changes: components["schemas"]["ValueChangeRecord"][];
         };
+        /** @description Something of the item rows that a person points at, and the invoices on which it is proved. */
+        RowsToFind: {
+            /** @description The template worked on, as text. */
+            template: null | string;
+            /** @description The SHA-256 of the document that is pointed at. */
+            document: null | string;
+            /**
+             * Format: int32
+             * @description From 1; 0 where nothing is pointed at.
+             */
+            page: number;
+            box: null | components["schemas"]["BoxRecord"];
+            /** @description headings, column, placed, opens, closes, section, leaveOut, or rows: the ways in which rows begin and text wraps. */
+            what: null | string;
+            /** @description The column's name, for column and placed. */
+            column: null | string;
+            /** @description The SHA-256 of each invoice to prove it on; 40 at most. */
+            others: string[];
+        };
         /** @description Which approved invoices are posted; one of the two has to be said. */
         RunToStart: {
             /**
@@ -2381,6 +2440,33 @@ export interface components {
             /** Format: int32 */
             version: number;
             note: null | string;
+        };
+        /** @description A template with what was said of the item rows. */
+        WayToCapture: {
+            /** @description The whole document, as text. */
+            template: string;
+            /** @description What was changed, for a person. */
+            says: string;
+            /**
+             * Format: int32
+             * @description How many item rows it captures from the invoice that was pointed at.
+             */
+            rows: number;
+            /**
+             * Format: int32
+             * @description How many of all these invoices come out clear.
+             */
+            clear: number;
+            /**
+             * Format: int32
+             * @description How many these are.
+             */
+            invoices: number;
+            /**
+             * Format: int32
+             * @description How many findings hold the others, together.
+             */
+            findings: number;
         };
         /** @description One way to find a value again. */
         WayToFind: {

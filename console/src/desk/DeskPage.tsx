@@ -2,7 +2,7 @@ import { Button, Tabs, TextInput } from "@mantine/core";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useParams } from "react-router";
-import { api, dataOf, type Invoice } from "../api/client";
+import type { Invoice } from "../api/client";
 import { ask } from "../api/queries";
 import { CapturedValues } from "../invoice/CapturedValues";
 import { PrintedPages } from "../invoice/PrintedPages";
@@ -13,16 +13,18 @@ import { Failed, Loading } from "../shared/Notes";
 import { StateWord } from "../shared/StateWord";
 import { useWhereabouts } from "../shared/Trail";
 import { AllInvoices } from "./AllInvoices";
+import { ColumnEdges } from "./ColumnEdges";
 import { DraftNotes } from "./DraftNotes";
 import { OthersDraft } from "./OthersDraft";
 import { Publish } from "./Publish";
 import { TemplateText } from "./TemplateText";
-import { parsed, withField, withoutField, withVendor } from "./template";
+import { parsed, withEdges, withField, withoutField, withVendor } from "./template";
 import { useAtHand } from "./useAtHand";
 import { MOST_SAMPLES, useDrafting } from "./useDrafting";
 import { useRehearsal } from "./useRehearsal";
 import { useTemplateText } from "./useTemplateText";
 import { useTrial } from "./useTrial";
+import { WaysOfRows } from "./WaysOfRows";
 import { WhatIsThis } from "./WhatIsThis";
 import { boxOf, type Pointed, WordsOnPage } from "./WordsOnPage";
 
@@ -64,6 +66,8 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
   const [shown, setShown] = useState(invoice.document.sha256);
   const [chosen, setChosen] = useState<string | null>(null);
   const [pointed, setPointed] = useState<Pointed | null>(null);
+  const [showsEdges, setShowsEdges] = useState(false);
+  const [asksRows, setAsksRows] = useState(false);
   const [tab, setTab] = useState<string | null>("captured");
 
   const drafting = useDrafting(invoice, work);
@@ -80,12 +84,7 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
   };
   const alike = results.filter((one) => one.template !== "").map((one) => one.document.sha256);
   const document = parsed(work.text);
-  const words = useQuery({
-    queryKey: ["words", shown],
-    queryFn: () =>
-      dataOf(api.GET("/api/v1/documents/{sha256}/pages", { params: { path: { sha256: shown } } })),
-    staleTime: Number.POSITIVE_INFINITY,
-  });
+  const words = useQuery(ask.words(shown));
   const wordsOf = (page: number) => words.data?.find((one) => one.number === page)?.words ?? [];
   const pointedWords = pointed ? wordsOf(pointed.page) : [];
 
@@ -100,17 +99,28 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
         chosen={chosen}
         choose={setChosen}
         overlay={(page, scale) => (
-          <WordsOnPage
-            page={page}
-            words={wordsOf(page)}
-            scale={scale}
-            pointed={pointed}
-            point={(next) => {
-              const { left, top, right, bottom } = boxOf(wordsOf(page), next);
-              setChosen(nameAt(own, page, (left + right) / 2, (top + bottom) / 2));
-              setPointed(next);
-            }}
-          />
+          <>
+            <WordsOnPage
+              page={page}
+              words={wordsOf(page)}
+              scale={scale}
+              pointed={pointed}
+              point={(next) => {
+                const { left, top, right, bottom } = boxOf(wordsOf(page), next);
+                setChosen(nameAt(own, page, (left + right) / 2, (top + bottom) / 2));
+                setPointed(next);
+              }}
+            />
+            {showsEdges && document && (
+              <ColumnEdges
+                page={page}
+                scale={scale}
+                invoice={own}
+                template={work.text}
+                move={(block, edges) => work.change(withEdges(document, block, edges))}
+              />
+            )}
+          </>
         )}
       />
       <section className="captured" aria-label="The template desk">
@@ -164,6 +174,23 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
               Draft again from these {Math.min(alike.length, MOST_SAMPLES)}
             </button>
           )}
+          {!isUnfit && !asksRows && " · "}
+          {!isUnfit && !asksRows && (
+            <button type="button" className="plain" onClick={() => setAsksRows(true)}>
+              Other ways to take the rows
+            </button>
+          )}
+          {own.lines.length > 0 && " · "}
+          {own.lines.length > 0 && (
+            <button
+              type="button"
+              className="plain"
+              aria-pressed={showsEdges}
+              onClick={() => setShowsEdges(!showsEdges)}
+            >
+              {showsEdges ? "Hide the columns' edges" : "Show the columns' edges"}
+            </button>
+          )}
         </p>
         {pointed && document && (
           <WhatIsThis
@@ -182,8 +209,31 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
               setPointed(null);
               setChosen(field);
             }}
+            takeRows={(template) => {
+              work.change(template);
+              setPointed(null);
+            }}
             leave={() => setPointed(null)}
           />
+        )}
+        {asksRows && !pointed && !isUnfit && (
+          <section className="taking" aria-label="Other ways to take the rows">
+            <div className="row" style={{ justifyContent: "space-between" }}>
+              <strong>How rows begin, and how their text wraps</strong>
+              <Button size="xs" variant="default" onClick={() => setAsksRows(false)}>
+                Leave them
+              </Button>
+            </div>
+            <WaysOfRows
+              what="rows"
+              column={null}
+              template={work.text}
+              document={shown}
+              at={null}
+              others={alike.filter((sha256) => sha256 !== shown)}
+              take={work.change}
+            />
+          </section>
         )}
         <Tabs value={tab} onChange={setTab} keepMounted={false} mt={8}>
           <Tabs.List>

@@ -6,6 +6,60 @@ interface TemplateDocument {
   [key: string]: unknown;
 }
 
+/** The left and the right bound of a column, in points. */
+export type Edges = [number, number];
+
+interface Block {
+  name?: string;
+  columns?: Record<string, Record<string, unknown>>;
+}
+
+const blocksOf = (document: TemplateDocument | null) =>
+  Array.isArray(document?.blocks) ? (document.blocks as Block[]) : [];
+
+/** The edges that a template says of the columns of a block. */
+export function edgesIn(text: string, block: string): Record<string, Edges> {
+  const columns = blocksOf(parsed(text)).find((one) => one.name === block)?.columns ?? {};
+  return Object.fromEntries(
+    Object.entries(columns).flatMap(([name, column]) =>
+      Array.isArray(column.edges) ? [[name, column.edges as Edges]] : [],
+    ),
+  );
+}
+
+/** The columns of a block that stand in a place of their own, and are not taken out of another or carried onto the row. */
+export function placedIn(text: string, block: string): Set<string> {
+  const columns = blocksOf(parsed(text)).find((one) => one.name === block)?.columns ?? {};
+  return new Set(
+    Object.keys(columns).filter((name) =>
+      ["heading", "edges", "unheaded"].some((source) => columns[name]?.[source] !== undefined),
+    ),
+  );
+}
+
+/** Says where columns stand; a column keeps its heading, and without edges stands where its heading does again. */
+export function withEdges(
+  document: TemplateDocument,
+  block: string,
+  edges: Record<string, Edges | null>,
+): string {
+  const blocks = blocksOf(document).map((one) => {
+    if (one.name !== block) {
+      return one;
+    }
+    const columns = Object.entries(one.columns ?? {}).map(([name, column]) => {
+      const next = edges[name];
+      const { edges: _, unheaded, ...rest } = column;
+      if (next === undefined || (next === null && column.heading === undefined)) {
+        return [name, column];
+      }
+      return [name, next === null ? rest : { ...rest, edges: next }];
+    });
+    return { ...one, columns: Object.fromEntries(columns) };
+  });
+  return written({ ...document, blocks });
+}
+
 /** The document, or null while its text is no JSON. */
 export function parsed(text: string): TemplateDocument | null {
   try {

@@ -1,9 +1,12 @@
 import type { PDFPageProxy } from "pdfjs-dist";
-import { type ReactNode, useEffect, useRef, useState } from "react";
-import type { Invoice } from "../api/client";
+import { type ReactNode, type RefObject, useEffect, useMemo, useRef, useState } from "react";
+import type { Box, Invoice } from "../api/client";
 import { spokenName } from "../shared/amounts";
 import { Loading } from "../shared/Notes";
+import { PageTools } from "./PageTools";
 import { doubtfulNames, type Named, placesOf, valuesOf } from "./places";
+import type { Match } from "./textSearch";
+import { useNear } from "./useNear";
 import { usePdf } from "./usePdf";
 
 interface Props {
@@ -18,35 +21,61 @@ interface Props {
 export function PrintedPages({ invoice, chosen, choose, overlay }: Props) {
   const { pdf, error } = usePdf(invoice.document.sha256);
   const frame = useRef<HTMLDivElement>(null);
-  const width = useWidth(frame);
-  const values = valuesOf(invoice);
-  const doubtful = doubtfulNames(invoice);
+  const fitting = useWidth(frame);
+  const [zoom, setZoom] = useState(1);
+  const [found, setFound] = useState<Match | null>(null);
+  const values = useMemo(() => valuesOf(invoice), [invoice]);
+  const doubtful = useMemo(() => doubtfulNames(invoice), [invoice]);
+  const pages =
+    pdf?.pages.filter(
+      (page) => page.pageNumber >= invoice.firstPage && page.pageNumber <= invoice.lastPage,
+    ) ?? [];
+  const goTo = (page: number) =>
+    frame.current?.querySelector(`[data-page="${page}"]`)?.scrollIntoView({ block: "start" });
+  useEffect(() => {
+    if (found) {
+      frame.current?.querySelector("[data-found]")?.scrollIntoView({ block: "center", inline: "nearest" });
+    }
+  }, [found]);
   return (
-    <section className="printed" ref={frame} aria-label="The printed invoice">
-      {error && (
-        <div className="note failed" role="alert">
-          {error.message}{" "}
-          <a href={`/api/v1/documents/${invoice.document.sha256}`} download={invoice.document.file}>
-            Save the file
-          </a>
-        </div>
+    <section className="printed" aria-label="The printed invoice">
+      {pages.length > 0 && (
+        <PageTools
+          sha256={invoice.document.sha256}
+          pages={pages.map((page) => page.pageNumber)}
+          goTo={goTo}
+          zoom={zoom}
+          setZoom={setZoom}
+          found={found}
+          setFound={setFound}
+        />
       )}
-      {!pdf && !error && <Loading what="the pages" />}
-      {width > 0 &&
-        pdf?.pages
-          .filter((page) => page.pageNumber >= invoice.firstPage && page.pageNumber <= invoice.lastPage)
-          .map((page) => (
+      <div className="leaves" ref={frame}>
+        {error && (
+          <div className="note failed" role="alert">
+            {error.message}{" "}
+            <a href={`/api/v1/documents/${invoice.document.sha256}`} download={invoice.document.file}>
+              Save the file
+            </a>
+          </div>
+        )}
+        {!pdf && !error && <Loading what="the pages" />}
+        {fitting > 0 &&
+          pages.map((page) => (
             <Leaf
               key={page.pageNumber}
               page={page}
-              width={width}
+              frame={frame}
+              width={fitting * zoom}
               values={values}
               doubtful={doubtful}
               chosen={chosen}
               choose={choose}
               overlay={overlay}
+              found={found?.page === page.pageNumber ? found.box : null}
             />
           ))}
+      </div>
     </section>
   );
 }
@@ -67,6 +96,9 @@ function useWidth(frame: React.RefObject<HTMLDivElement | null>): number {
 
 interface LeafProps {
   page: PDFPageProxy;
+  frame: RefObject<HTMLDivElement | null>;
+  /** A place that was searched for. */
+  found: Box | null;
   width: number;
   values: Named[];
   doubtful: Set<string>;
@@ -75,13 +107,16 @@ interface LeafProps {
   overlay?: (page: number, scale: number) => ReactNode;
 }
 
-function Leaf({ page, width, values, doubtful, chosen, choose, overlay }: LeafProps) {
+/** One page. Its drawing, its words and its marks are only there while it is near: an invoice may have hundreds. */
+function Leaf({ page, frame, width, values, doubtful, chosen, choose, overlay, found }: LeafProps) {
+  const leaf = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
+  const isNear = useNear(leaf, frame);
   const printed = page.getViewport({ scale: 1 });
   const scale = width / printed.width;
   useEffect(() => {
     const element = canvas.current;
-    if (!element) {
+    if (!element || !isNear) {
       return;
     }
     const viewport = page.getViewport({ scale: scale * window.devicePixelRatio });
@@ -91,14 +126,32 @@ function Leaf({ page, width, values, doubtful, chosen, choose, overlay }: LeafPr
     // A page drawn anew before the last drawing ended cancels that one; there is nothing to say about it.
     task.promise.catch(() => {});
     return () => task.cancel();
-  }, [page, scale]);
+  }, [page, scale, isNear]);
   return (
-    <div className="leaf" style={{ width, height: printed.height * scale }}>
-      <canvas ref={canvas} aria-label={`Page ${page.pageNumber}`} role="img" />
-      {overlay?.(page.pageNumber, scale)}
+    <div
+      ref={leaf}
+      className="leaf"
+      data-page={page.pageNumber}
+      style={{ width, height: printed.height * scale }}
+    >
+      {isNear && <canvas ref={canvas} aria-label={`Page ${page.pageNumber}`} role="img" />}
+      {isNear && overlay?.(page.pageNumber, scale)}
+      {found && (
+        <div
+          className="found"
+          data-found
+          style={{
+            left: found.left * scale,
+            top: found.top * scale,
+            width: (found.right - found.left) * scale,
+            height: (found.bottom - found.top) * scale,
+          }}
+        />
+      )}
       {values.flatMap(({ name, value }) =>
         placesOf(value)
-          .filter((place) => place.page === page.pageNumber)
+          // What is chosen is there on a page far away, too, so that it can be scrolled to.
+          .filter((place) => place.page === page.pageNumber && (isNear || name === chosen))
           .map((place) => (
             <button
               type="button"

@@ -14,3 +14,17 @@ export const FIELDS = [
   "tax",
   "total",
 ];
+
+/** The settled names of item columns, in the order in which invoices mostly print them. */
+export const COLUMNS = [
+  "itemCode",
+  "description",
+  "section",
+  "quantity",
+  "unit",
+  "unitPrice",
+  "priceBasis",
+  "discountPercent",
+  "taxRate",
+  "amount",
+];
