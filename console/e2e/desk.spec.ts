@@ -2,6 +2,7 @@ import { readdirSync, readFileSync } from "node:fs";
 import AxeBuilder from "@axe-core/playwright";
 import { type APIRequestContext, expect, type Page, test } from "@playwright/test";
 import type { Batch, InvoiceSummary } from "../src/api/client";
+import { editorOf, expectText, textOf, typeText } from "./template-text";
 
 /** The acts that a clerk may take for a vendor with ten header fields and five columns: clicks, and keys that are no text. */
 const MOST_ACTS = 25;
@@ -110,7 +111,7 @@ test("by the keyboard alone a value is pointed at, found again in a way that is 
   const panel = page.getByRole("region", { name: "What is this?" });
   // What was pointed at is asked about at once.
   await expect(panel.getByLabel("“Due” is the")).toBeFocused();
-  await page.keyboard.press("End");
+  await page.keyboard.type("another");
   await page.keyboard.press("Tab");
   await panel.getByLabel("Its name").fill("paymentState");
   const way = panel.getByRole("button", { name: /^beside “Status”/ }).first();
@@ -143,21 +144,37 @@ test("work on the desk is kept, steps back undo, and a faulty template says wher
   await page.reload();
   await expect(page.getByLabel("Template for the vendor")).toHaveValue("Hollin and Wray");
   await page.getByRole("tab", { name: "As text" }).click();
-  const text = page.getByLabel("The template as text");
-  const whole = await text.inputValue();
-  await text.fill(whole.replace('"iban"', '"ibann"'));
+  const whole = await textOf(page);
+  await typeText(page, whole.replace('"iban"', '"ibann"'));
   const faults = page.getByRole("list", { name: "What is wrong with the template" });
   await expect(faults).toContainText("“iban” is");
   await expect(page.getByRole("button", { name: "Rehearse", exact: true })).toBeDisabled();
   await faults.getByRole("button").first().click();
-  await expect(text).toBeFocused();
-  expect(
-    await text.evaluate((area: HTMLTextAreaElement) =>
-      area.value.slice(area.selectionStart, area.selectionEnd),
-    ),
-  ).toContain("ibann");
+  await expect(editorOf(page)).toBeFocused();
+  expect(await page.evaluate(() => window.getSelection()?.toString())).toContain("ibann");
+  // The fault is marked in the text, too.
+  await expect(page.locator(".cm-lintRange-error")).toHaveText('"ibann"');
   await page.getByRole("button", { name: "Step back" }).click();
-  await expect(text).toHaveValue(whole);
+  await expectText(page, whole);
+  // Keys and values are offered as the schema allows them, at the place where one types.
+  await typeText(page, '{ "reads": { "dates": "" } }');
+  for (let step = 0; step < 5; step++) {
+    await page.keyboard.press("ArrowLeft");
+  }
+  await page.keyboard.press("Control+Space");
+  const offered = page.getByRole("listbox").getByRole("option");
+  await expect(offered).toHaveText(['"day-first"', '"month-first"', '"year-first"']);
+  await offered.first().click();
+  await expectText(page, '{ "reads": { "dates": "day-first" } }');
+  await page.keyboard.press("Control+End");
+  for (let step = 0; step < 4; step++) {
+    await page.keyboard.press("ArrowLeft");
+  }
+  await page.keyboard.insertText(", ");
+  await page.keyboard.press("Control+Space");
+  await expect(offered).toHaveText(['"currency"', '"decimal"', '"grouping"', '"tax"']);
+  await page.keyboard.press("Escape");
+  await typeText(page, whole);
   await expect(page.getByRole("button", { name: "Rehearse", exact: true })).toBeEnabled();
   expect(
     (await (await request.get("/api/v1/templates")).json()).map((one: { vendor: string }) => one.vendor),
@@ -178,8 +195,7 @@ test("rows are said by pointing: headings found anew, a column named, its edge m
   await page.goto(`/desk/${id}`);
   await expectRecognised(page, "3 of 3 invoices at hand are recognised");
   await page.getByRole("tab", { name: "As text" }).click();
-  const text = page.getByLabel("The template as text");
-  const template = async () => JSON.parse(await text.inputValue());
+  const template = async () => JSON.parse(await textOf(page));
   const columnsOf = async () => (await template()).blocks[0].columns as Record<string, { edges?: number[] }>;
   const drafted = await columnsOf();
 
@@ -190,7 +206,7 @@ test("rows are said by pointing: headings found anew, a column named, its edge m
     columns: { amount: { heading: "Sum total" } },
     row: { begins: { filled: "amount" } },
   };
-  await text.fill(JSON.stringify(spoilt));
+  await typeText(page, JSON.stringify(spoilt));
   await expectRecognised(page, "0 come out clear");
   const words = page.getByRole("group", { name: "Words of page 1" });
   const panel = page.getByRole("region", { name: "What is this?" });
@@ -220,7 +236,8 @@ test("rows are said by pointing: headings found anew, a column named, its edge m
   );
   expect((await columnsOf()).description?.edges?.[1]).toBe(before - 10);
   expect((await columnsOf()).quantity?.edges?.[0]).toBe(before - 10);
-  await page.keyboard.press("Delete");
+  // To read the text is to go to it.
+  await edge.press("Delete");
   await expect.poll(async () => (await columnsOf()).quantity?.edges).toBeUndefined();
   const box = await edge.boundingBox();
   if (box) {

@@ -45,6 +45,11 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("./templates/TemplatePage")).TemplatePage }),
         HydrateFallback: () => null,
       },
+      {
+        path: "/help/*",
+        lazy: async () => ({ Component: (await import("./help/HelpPage")).HelpPage }),
+        HydrateFallback: () => null,
+      },
       { path: "*", element: <NotThere /> },
     ],
   },

@@ -1,6 +1,6 @@
 import { Button, Tabs, TextInput } from "@mantine/core";
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import { useParams } from "react-router";
 import type { Invoice } from "../api/client";
 import { ask } from "../api/queries";
@@ -17,7 +17,6 @@ import { ColumnEdges } from "./ColumnEdges";
 import { DraftNotes } from "./DraftNotes";
 import { OthersDraft } from "./OthersDraft";
 import { Publish } from "./Publish";
-import { TemplateText } from "./TemplateText";
 import { parsed, withEdges, withField, withoutField, withVendor } from "./template";
 import { useAtHand } from "./useAtHand";
 import { MOST_SAMPLES, useDrafting } from "./useDrafting";
@@ -27,6 +26,9 @@ import { useTrial } from "./useTrial";
 import { WaysOfRows } from "./WaysOfRows";
 import { WhatIsThis } from "./WhatIsThis";
 import { boxOf, type Pointed, WordsOnPage } from "./WordsOnPage";
+
+/** The editor is as large as all the rest of the desk, and most templates are made without it. */
+const TemplateText = lazy(async () => ({ default: (await import("./TemplateText")).TemplateText }));
 
 /** Where a template is made or mended on an invoice, and proved on the others of its batch. */
 export function DeskPage() {
@@ -281,13 +283,15 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
             <Publish invoice={invoice} work={work} rehearsal={rehearsal} isUnfit={isUnfit} />
           </Tabs.Panel>
           <Tabs.Panel value="text" pt={8}>
-            <TemplateText
-              text={work.text}
-              faults={faults}
-              change={work.change}
-              undo={work.undo}
-              redo={work.redo}
-            />
+            <Suspense fallback={<Loading what="the editor" />}>
+              <TemplateText
+                text={work.text}
+                faults={faults}
+                change={work.change}
+                undo={work.undo}
+                redo={work.redo}
+              />
+            </Suspense>
           </Tabs.Panel>
         </Tabs>
         <p className="keys">

@@ -1,36 +1,144 @@
-import { type KeyboardEvent, useRef } from "react";
-import type { components } from "../api/schema";
-
-type Fault = components["schemas"]["TemplateFaultRecord"];
+import { autocompletion, closeBrackets, completionKeymap } from "@codemirror/autocomplete";
+import { defaultKeymap, indentWithTab } from "@codemirror/commands";
+import { json } from "@codemirror/lang-json";
+import {
+  bracketMatching,
+  defaultHighlightStyle,
+  foldGutter,
+  indentUnit,
+  syntaxHighlighting,
+} from "@codemirror/language";
+import { setDiagnostics } from "@codemirror/lint";
+import { Compartment, EditorState } from "@codemirror/state";
+import { EditorView, highlightActiveLine, keymap, lineNumbers } from "@codemirror/view";
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useRef } from "react";
+import { Link } from "react-router";
+import type { TemplateFault } from "../api/client";
+import type { Schema } from "./schema";
+import { completionsOf, diagnosticsOf, hintsOf } from "./templateLanguage";
 
 interface Props {
   text: string;
-  faults: Fault[];
+  faults: TemplateFault[];
   change: (text: string, isTyping: boolean) => void;
   undo: () => void;
   redo: () => void;
 }
 
-/** The template as text, with what is wrong with it; choosing a fault goes to its line. */
-export function TemplateText({ text, faults, change, undo, redo }: Props) {
-  const area = useRef<HTMLTextAreaElement>(null);
+/** The template as text, completed by its schema, with what is wrong with it marked; choosing a fault goes to its line. */
+export function TemplateText(props: Props) {
+  const { text, faults } = props;
+  const frame = useRef<HTMLDivElement>(null);
+  const editor = useRef<EditorView>(null);
+  // The editor lives as long as the page shows it, and calls what is newest.
+  const now = useRef(props);
+  now.current = props;
+  const schema = useQuery({
+    queryKey: ["template-schema"],
+    queryFn: async () => (await (await fetch("/api/v1/template.schema.json")).json()) as Schema,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  const language = useRef(new Compartment());
 
-  function goTo(line: number) {
-    const lines = text.split("\n");
-    const start = lines.slice(0, line - 1).join("\n").length + (line > 1 ? 1 : 0);
-    const element = area.current;
-    if (element) {
-      element.focus();
-      element.setSelectionRange(start, start + (lines[line - 1]?.length ?? 0));
-      const height = element.scrollHeight / Math.max(1, lines.length);
-      element.scrollTop = Math.max(0, (line - 6) * height);
+  useEffect(() => {
+    if (!frame.current) {
+      return;
     }
-  }
+    const back = () => {
+      now.current.undo();
+      return true;
+    };
+    const forth = () => {
+      now.current.redo();
+      return true;
+    };
+    const steps = keymap.of([
+      { key: "Mod-z", run: back },
+      { key: "Mod-Shift-z", run: forth },
+      { key: "Mod-y", run: forth },
+    ]);
+    const view = new EditorView({
+      parent: frame.current,
+      state: EditorState.create({
+        doc: now.current.text,
+        extensions: [
+          // Steps back go over what is pointed at as well, so they are not the editor's.
+          steps,
+          keymap.of([...completionKeymap, ...defaultKeymap, indentWithTab]),
+          lineNumbers(),
+          foldGutter(),
+          bracketMatching(),
+          closeBrackets(),
+          highlightActiveLine(),
+          indentUnit.of("  "),
+          json(),
+          language.current.of([]),
+          syntaxHighlighting(defaultHighlightStyle),
+          EditorView.contentAttributes.of({ "aria-label": "The template as text", spellcheck: "false" }),
+          EditorView.updateListener.of((update) => {
+            const next = update.state.doc.toString();
+            if (update.docChanged && next !== now.current.text) {
+              now.current.change(next, true);
+            }
+          }),
+        ],
+      }),
+    });
+    editor.current = view;
+    return () => view.destroy();
+  }, []);
 
-  function onKeyDown(event: KeyboardEvent<HTMLTextAreaElement>) {
-    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "z") {
-      event.preventDefault();
-      (event.shiftKey ? redo : undo)();
+  // Only what differs is exchanged, so that the place where one types stays where it is.
+  useEffect(() => {
+    const view = editor.current;
+    const before = view?.state.doc.toString() ?? text;
+    if (!view || before === text) {
+      return;
+    }
+    let head = 0;
+    while (head < Math.min(before.length, text.length) && before[head] === text[head]) {
+      head++;
+    }
+    let tail = 0;
+    while (
+      tail < Math.min(before.length, text.length) - head &&
+      before[before.length - 1 - tail] === text[text.length - 1 - tail]
+    ) {
+      tail++;
+    }
+    view.dispatch({
+      changes: { from: head, to: before.length - tail, insert: text.slice(head, text.length - tail) },
+    });
+  }, [text]);
+
+  useEffect(() => {
+    if (schema.data) {
+      editor.current?.dispatch({
+        effects: language.current.reconfigure([
+          autocompletion({ override: [completionsOf(schema.data)] }),
+          hintsOf(schema.data),
+        ]),
+      });
+    }
+  }, [schema.data]);
+
+  useEffect(() => {
+    const view = editor.current;
+    if (view) {
+      view.dispatch(setDiagnostics(view.state, diagnosticsOf(view.state, faults)));
+    }
+  }, [faults]);
+
+  function goTo(number: number) {
+    const view = editor.current;
+    if (view && number >= 1 && number <= view.state.doc.lines) {
+      const line = view.state.doc.line(number);
+      view.focus();
+      view.dispatch({
+        selection: { anchor: line.from, head: line.to },
+        effects: EditorView.scrollIntoView(line.from, { y: "center" }),
+      });
     }
   }
 
@@ -48,18 +156,11 @@ export function TemplateText({ text, faults, change, undo, redo }: Props) {
           ))}
         </ul>
       )}
-      <textarea
-        ref={area}
-        className="template-text"
-        aria-label="The template as text"
-        spellCheck={false}
-        value={text}
-        onChange={(event) => change(event.currentTarget.value, true)}
-        onKeyDown={onKeyDown}
-      />
+      <div className="template-text" ref={frame} />
       <p className="keys">
-        <a href="/api/v1/template.schema.json">The JSON Schema of templates</a> tells every key.{" "}
-        <kbd>Ctrl</kbd> <kbd>Z</kbd>: a step back.
+        <kbd>Ctrl</kbd> <kbd>Space</kbd> offers what may stand here; <kbd>Ctrl</kbd> <kbd>Z</kbd> is a step
+        back; <kbd>Esc</kbd>, then <kbd>Tab</kbd> leaves the text.{" "}
+        <Link to="/help/TEMPLATES">The reference</Link> has an example for everything.
       </p>
     </>
   );

@@ -78,16 +78,16 @@ export function PageTools({ sha256, pages, goTo, zoom, setZoom, found, setFound 
   return (
     <div className="tools" role="toolbar" aria-label="The printed pages">
       {pages.length > 1 && (
-        <label>
+        <span>
           Page{" "}
-          <select onChange={(event) => goTo(Number(event.currentTarget.value))}>
+          <select aria-label="Page" onChange={(event) => goTo(Number(event.currentTarget.value))}>
             {pages.map((page) => (
               <option key={page} value={page}>
                 {page} of {pages.at(-1)}
               </option>
             ))}
           </select>
-        </label>
+        </span>
       )}
       <span>
         <button
@@ -98,7 +98,7 @@ export function PageTools({ sha256, pages, goTo, zoom, setZoom, found, setFound 
         >
           −
         </button>
-        <output aria-label="Size"> {Math.round(zoom * 100)} % </output>
+        <span> {Math.round(zoom * 100)} % </span>
         <button
           type="button"
           aria-label="Larger"

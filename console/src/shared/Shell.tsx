@@ -56,7 +56,7 @@ function Bar() {
         ))}
       </nav>
       <span className="end">
-        Light:{" "}
+        <Link to="/help/FIRST-TEMPLATE">Help</Link> · Light:{" "}
         <button type="button" className="plain" onClick={() => setColorScheme(next)}>
           {colorScheme === "auto" ? "as the machine" : colorScheme}
         </button>
