@@ -32,6 +32,8 @@ public sealed class CommandTests : IDisposable
         await File.WriteAllTextAsync(bad, (await File.ReadAllTextAsync(good))
             .Replace("\"beside\"", "\"besides\"", StringComparison.Ordinal).Replace("\"fold\": \"down\"", "\"fold\": \"sideways\"", StringComparison.Ordinal));
         Assert.Equal(0, (await Client.Run(service.Address, "template", "check", good)).ExitCode);
+        var (_, aloud, _) = await Client.Run(service.Address, "template", "check", good, "--aloud");
+        Assert.Matches(@"The total is the money beside “[^”]+”", aloud.ReplaceLineEndings(" "));
         var (code, said, _) = await Client.Run(service.Address, "template", "check", good, bad);
         Assert.Equal(1, code);
         Assert.Contains($"{good}: in order", said, StringComparison.Ordinal);

@@ -124,6 +124,43 @@ public class DeskTests
         Assert.Equal("place-faulty", (string?)(await service.Post("templates/whereabouts", Asked("invoiceNumber", null))).Body["code"]);
     }
 
+    [Fact]
+    public async Task Rows_are_said_by_pointing_and_each_way_says_what_it_gives()
+    {
+        await using var service = await ServiceUnderTest.Start();
+        var shas = new List<string>();
+        for (var number = 1; number <= 3; number++)
+            shas.Add(await Taken(service, Pdf(number)));
+        var draft = (await service.Post("templates/draft", new JsonObject { ["documents"] = new JsonArray(shas[0]) })).Body;
+        var cell = draft["invoices"]![0]!["lines"]![0]!["cells"]!["quantity"]!;
+        JsonObject Asked(string what, string? column = null, bool isPointed = true) => new()
+        {
+            ["template"] = draft["template"]!.DeepClone(),
+            ["document"] = shas[0],
+            ["page"] = isPointed ? cell["page"]!.DeepClone() : 0,
+            ["box"] = isPointed ? cell["box"]!.DeepClone() : null,
+            ["what"] = what,
+            ["column"] = column,
+            ["others"] = new JsonArray(shas[1], shas[2]),
+        };
+        var (status, ways) = await service.Post("templates/rows", Asked("rows", isPointed: false));
+        Assert.Equal((200, "as it is", 3), (status, (string?)ways[0]!["says"], (int)ways[0]!["invoices"]!));
+        (status, ways) = await service.Post("templates/rows", Asked("placed", "pieces"));
+        Assert.Equal(200, status);
+        var tried = (await service.Post("templates/try", new JsonObject { ["template"] = ways[0]!["template"]!.DeepClone(), ["documents"] = new JsonArray(shas[0]) })).Body;
+        Assert.Equal((int)ways[0]!["rows"]!, tried["invoices"]![0]!["lines"]!.AsArray().Count);
+        Assert.Contains(tried["templates"]![0]!["sentences"]!.AsArray(), one => ((string)one!["says"]!).StartsWith("The pieces stands from", StringComparison.Ordinal));
+        foreach (var (asked, code) in new[]
+        {
+            (Asked("7"), "meaning-unknown"), (Asked("rulings"), "meaning-unknown"), (Asked("column"), "name-faulty"), (Asked("placed", "Not a name"), "name-faulty"),
+            (Asked("closes", isPointed: false), "place-faulty"),
+        })
+        {
+            var (refused, problem) = await service.Post("templates/rows", asked);
+            Assert.Equal((422, code), (refused, (string?)problem["code"]));
+        }
+    }
+
     private static async Task<string> Taken(ServiceUnderTest service, (string Name, byte[] Bytes) file)
     {
         var batch = await service.OpenBatch("November");

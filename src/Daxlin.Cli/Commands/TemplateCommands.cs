@@ -20,7 +20,9 @@ internal static class TemplateCommands
 
         var checkedFiles = new Argument<string[]>("FILE") { Description = "Template documents (*.template.json).", Arity = ArgumentArity.OneOrMore };
         var check = new Command("check", "Say what is wrong with templates, by key and line; nothing is saved.") { checkedFiles };
-        check.SetAction(CommandContext.Run((parsed, context, cancel) => Check(parsed.GetValue(checkedFiles)!, context, cancel)));
+        var aloud = new Option<bool>("--aloud") { Description = "Read them aloud as well: each rule as a sentence." };
+        check.Options.Add(aloud);
+        check.SetAction(CommandContext.Run((parsed, context, cancel) => Check(parsed.GetValue(checkedFiles)!, parsed.GetValue(aloud), context, cancel)));
 
         var tried = new Argument<string[]>("FILE") { Description = "Template documents (*.template.json) and PDF files, in any order.", Arity = ArgumentArity.OneOrMore };
         var trial = new Command("try", "Capture and check PDF files by templates that are not saved; nothing is stored, no service need run.") { tried };
@@ -52,11 +54,16 @@ internal static class TemplateCommands
             throw new RefusedException($"There is no file {file}.", exitCode: ExitCodes.WrongUsage);
     }
 
-    private static async Task<int> Check(string[] files, CommandContext context, CancellationToken cancel)
+    private static async Task<int> Check(string[] files, bool aloud, CommandContext context, CancellationToken cancel)
     {
         MustExist(files);
         var templates = (await TrialProcess.Run(["try-templates", .. files], 0, cancel))["templates"]!.AsArray();
-        context.Print(files.Length == 1 ? templates[0]! : templates, () => PrintFaults(templates, tellsOrder: true));
+        context.Print(files.Length == 1 ? templates[0]! : templates, () =>
+        {
+            PrintFaults(templates, tellsOrder: true);
+            foreach (var sentence in aloud ? templates.SelectMany(one => one!["sentences"]!.AsArray()) : [])
+                Terminal.Line($"  {Shown.Text(sentence!["says"])}");
+        });
         return templates.All(one => one!["faults"]!.AsArray().Count == 0) ? ExitCodes.Done : ExitCodes.SomethingToLookAt;
     }
 

@@ -7,7 +7,9 @@ namespace Daxlin.Service.Templates;
 internal static class TemplateChecks
 {
     public static TemplateChecked Record(string file, Template? template, ImmutableArray<TemplateFault> faults) =>
-        new(file, template?.Name ?? "", Records(faults));
+        new(
+            file, template?.Name ?? "", Records(faults),
+            template is null ? [] : [.. TemplateSentences.Of(template).Select(one => new TemplateSentenceRecord(one.Place, one.Says))]);
 
     public static ImmutableArray<TemplateFaultRecord> Records(ImmutableArray<TemplateFault> faults) =>
         [.. faults.Select(fault => new TemplateFaultRecord(fault.Place, fault.Line, fault.Message, fault.IsWarning ? "warning" : "fault"))];

@@ -57,7 +57,12 @@ public sealed record NewName(string? Name, string? Note);
 /// <param name="File">The file it came from; empty for one that was sent.</param>
 /// <param name="Name">The template's name, or empty if it cannot be used.</param>
 /// <param name="Faults">Empty if it is in order.</param>
-public sealed record TemplateChecked(string File, string Name, ImmutableArray<TemplateFaultRecord> Faults);
+/// <param name="Sentences">The template read aloud, rule by rule; empty if it cannot be used.</param>
+public sealed record TemplateChecked(string File, string Name, ImmutableArray<TemplateFaultRecord> Faults, ImmutableArray<TemplateSentenceRecord> Sentences);
+
+/// <summary>One rule of a template as a sentence.</summary>
+/// <param name="Place">The key's path.</param>
+public sealed record TemplateSentenceRecord(string Place, string Says);
 
 /// <summary>One thing wrong with a template document.</summary>
 /// <param name="Place">The key's path.</param>
