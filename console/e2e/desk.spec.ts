@@ -61,6 +61,14 @@ test("a template is made from an unplaced invoice in a few acts, and the vendor'
   // The proof on all, then a second look at what was captured here.
   await page.getByRole("tab", { name: "All 8 invoices" }).click();
   await expect(page.locator("tbody tr:not(.under)")).toHaveCount(8);
+  await page.getByLabel("Of each invoice").selectOption("fields");
+  await expect(page.locator("tbody tr")).toHaveCount(8);
+  await page.getByLabel("Of each invoice").selectOption("invoiceDate");
+  await expect(page.locator("tbody tr").first()).toContainText(/\d{4}-\d\d-\d\dbeside|\d{4}-\d\d-\d\dunder/);
+  await page.getByRole("tab", { name: "Aloud" }).click();
+  await expect(page.getByRole("list", { name: "The template read aloud" })).toContainText(
+    /The total is the money beside “/,
+  );
   await page.getByRole("tab", { name: "How sure" }).click();
   await expect(page.getByRole("region", { name: "Certain, by the figures themselves" })).toContainText(
     "it multiplies out or adds up on all 4 rows",
@@ -293,7 +301,7 @@ for (const colorScheme of ["light", "dark"] as const) {
       await expectRecognised(page, "2 of 2");
       await page.getByRole("img", { name: "Page 1" }).waitFor();
       await page.getByRole("button", { name: "51616", exact: true }).first().click();
-      for (const tab of ["Captured", "All 2 invoices", "How sure", "As text"]) {
+      for (const tab of ["Captured", "All 2 invoices", "How sure", "Aloud", "As text"]) {
         await page.getByRole("tab", { name: tab }).click();
         const result = await new AxeBuilder({ page }).analyze();
         expect(result.violations.map((one) => `${tab} ${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);

@@ -35,6 +35,54 @@ await page.getByLabel(/is the/).selectOption("invoiceNumber");
 await page.locator(".ways li").first().waitFor();
 await page.screenshot({ path: join(here, "desk-pointing.png") });
 
+await page.getByRole("button", { name: "Leave it" }).click();
+await page.getByRole("button", { name: "Show the columns' edges" }).click();
+await page.getByRole("button", { name: "Item", exact: true }).click();
+await page.getByLabel(/is the/).selectOption("headings");
+await page.locator(".ways li").first().waitFor();
+await page.screenshot({ path: join(here, "desk-rows.png") });
+await page.getByRole("button", { name: "Leave it" }).click();
+await page.getByRole("tab", { name: /^All \d/ }).click();
+await page.getByLabel("Of each invoice").selectOption("invoiceDate");
+await page.screenshot({ path: join(here, "desk-steps.png") });
+await page.getByRole("button", { name: "Rehearse", exact: true }).click();
+await page.getByText("better: captured, or clear").waitFor();
+await page.screenshot({ path: join(here, "rehearsal.png") });
+
+// A vendor that prints another form after ten invoices, for the signs of a changed layout.
+const json = { "Content-Type": "application/json" };
+const slipway = {
+  name: "slipway-paints",
+  vendor: "Slipway Paints",
+  reads: { currency: "EUR", dates: "day-first", decimal: ".", grouping: "," },
+  recognise: { must: ["Slipway Paints"] },
+  fields: {
+    invoiceNumber: { where: { beside: "Invoice" } },
+    invoiceDate: { where: { beside: "Date" } },
+    total: { where: { beside: "Total" } },
+  },
+  blocks: [],
+};
+const save = (document, note) =>
+  fetch(`${address}/api/v1/templates?note=${encodeURIComponent(note)}`, { method: "POST", headers: json, body: JSON.stringify(document) });
+await save(slipway, "");
+slipway.fields.dueDate = { where: { beside: "Pay by" } };
+await save(slipway, "With the due date");
+const paint = await browser.newPage();
+const form = new FormData();
+for (let number = 1; number <= 13; number++) {
+  const due = number <= 10 ? "Pay by 01.12.2026" : "Payable within 14 days";
+  await paint.setContent(
+    ["Slipway Paints", `Invoice SP-${100 + number}`, "Date 01.11.2026", due, "Total 96.00 EUR"].map((line) => `<p>${line}</p>`).join(""),
+  );
+  form.append("files", new Blob([await paint.pdf()]), `slipway-${100 + number}.pdf`);
+}
+const opened = await (await fetch(`${address}/api/v1/batches`, { method: "POST", headers: json, body: '{"name":"Paints"}' })).json();
+await fetch(`${address}/api/v1/batches/${opened.id}/documents`, { method: "POST", body: form });
+await (await fetch(`${address}/api/v1/batches/${opened.id}/events`)).text();
+await (await take("templates", "/templates", "table"))();
+await (await take("template", "/templates/slipway-paints", "section"))();
+
 for (const name of ["batch-sheet", "invoice-sheet", "template-try", "document-words", "accuracy"]) {
   const text = readFileSync(join(scratch, `${name}.txt`), "utf8").replace(/[&<]/g, (c) => (c === "&" ? "&amp;" : "&lt;"));
   await page.setContent(`<pre style="font: 14px/1.35 'DejaVu Sans Mono'; margin: 16px; display: inline-block">${text}</pre>`);

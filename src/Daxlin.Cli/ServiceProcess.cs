@@ -17,6 +17,11 @@ internal sealed class ServiceProcess : IDisposable
             start.ArgumentList.Add("--console");
             start.ArgumentList.Add(console);
         }
+        if (Environment.GetEnvironmentVariable("DAXLIN_SAMPLES") is { Length: > 0 } samples)
+        {
+            start.ArgumentList.Add("--samples");
+            start.ArgumentList.Add(samples);
+        }
         // The service stops when its input ends, and its input ends with this process.
         start.ArgumentList.Add("--ends-with-input");
         return new ServiceProcess(Process.Start(start)!);

@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using Daxlin.Service.Batches;
+using Daxlin.Service.Demo;
 using Daxlin.Service.Desk;
 using Daxlin.Service.Documents;
 using Daxlin.Service.Invoices;
@@ -43,6 +44,7 @@ public static class ServiceHost
             .MinimumLevel.Override("Microsoft.Hosting.Lifetime", LogEventLevel.Information)
             .Enrich.FromLogContext()
             .WriteTo.File(new CompactJsonFormatter(), folder.Log, rollingInterval: RollingInterval.Day, retainedFileCountLimit: 30));
+        builder.Services.AddSingleton(settings);
         builder.Services.AddSingleton(folder);
         builder.Services.AddPooledDbContextFactory<DaxlinDb>(db => db.UseSqlite($"Data Source={folder.Database}"));
         builder.Services.AddScoped(services => services.GetRequiredService<IDbContextFactory<DaxlinDb>>().CreateDbContext());
@@ -58,6 +60,7 @@ public static class ServiceHost
         builder.Services.AddSingleton<RehearsalWork>();
         builder.Services.AddSingleton<RehearsalWorker>();
         builder.Services.AddScoped<TemplateHistory>();
+        builder.Services.AddScoped<BatchIntake>();
         builder.Services.AddSingleton(TimeProvider.System);
         builder.Services.AddHostedService<CaptureWorker>();
         builder.Services.AddHostedService(services => services.GetRequiredService<RehearsalWorker>());
@@ -108,6 +111,7 @@ public static class ServiceHost
         DocumentEndpoints.Map(api);
         InvoiceEndpoints.Map(api);
         PostingEndpoints.Map(api);
+        DemoEndpoints.Map(api);
         api.MapGet("/state", State).WithTags("Service").WithSummary("Whether the service can work, and if not, why.");
         ServeConsole(app, settings.Console);
         return app;

@@ -10,9 +10,12 @@ namespace Daxlin.Service;
 /// <param name="EndsWithInput">Says that it stops when its standard input ends, so that it never outlives who started it.</param>
 public sealed record ServiceSettings(IPAddress Address, int Port, string Data, string? Console, bool EndsWithInput)
 {
+    /// <summary>The folder of made-up invoices to learn on, or null if there is none.</summary>
+    public string? Samples { get; init; }
+
     public const int UsualPort = 7380;
 
-    /// <summary>Reads <c>--port N --data DIR --bind ADDRESS --console DIR --ends-with-input</c>.</summary>
+    /// <summary>Reads <c>--port N --data DIR --bind ADDRESS --console DIR --samples DIR --ends-with-input</c>.</summary>
     /// <exception cref="SettingsException">A setting is unknown or cannot be met; the message says why.</exception>
     public static ServiceSettings Parse(string[] args)
     {
@@ -28,6 +31,7 @@ public sealed record ServiceSettings(IPAddress Address, int Port, string Data, s
                 "--data" => settings with { Data = Next() },
                 "--bind" => settings with { Address = AddressOf(Next()) },
                 "--console" => settings with { Console = Next() },
+                "--samples" => settings with { Samples = Next() },
                 "--ends-with-input" => settings with { EndsWithInput = true },
                 var unknown => throw new SettingsException($"The setting “{unknown}” is unknown."),
             };

@@ -1652,6 +1652,62 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/demo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether made-up invoices are at hand to try Daxlin on. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DemoOffer"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Takes the made-up invoices in, into an installation that has none yet; one vendor's template is left to be made. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DemoTaken"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1733,6 +1789,25 @@ export interface components {
             before: string;
             after: string;
             reason: string;
+        };
+        /** @description Whether made-up invoices are at hand to try Daxlin on. */
+        DemoOffer: {
+            isAtHand: boolean;
+        };
+        /** @description What was taken in. */
+        DemoTaken: {
+            /**
+             * Format: int32
+             * @description The batch that holds the invoices.
+             */
+            batch: number;
+            /** Format: int32 */
+            documents: number;
+            /**
+             * Format: int32
+             * @description How many vendors' templates were saved; one vendor's is left to be made.
+             */
+            templates: number;
         };
         /** @description A template that somebody works on. Its ETag is the revision. */
         DraftDetail: {
@@ -2194,6 +2269,8 @@ export interface components {
             name: string;
             /** @description Empty if it is in order. */
             faults: components["schemas"]["TemplateFaultRecord"][];
+            /** @description The template read aloud, rule by rule; empty if it cannot be used. */
+            sentences: components["schemas"]["TemplateSentenceRecord"][];
         };
         /** @description A template with its document. Its ETag is the newest version. */
         TemplateDetail: {
@@ -2272,6 +2349,12 @@ export interface components {
              * @description How many documents with held or unplaced invoices are captured anew.
              */
             recaptured: number;
+        };
+        /** @description One rule of a template as a sentence. */
+        TemplateSentenceRecord: {
+            /** @description The key's path. */
+            place: string;
+            says: string;
         };
         /** @description A template as the list shows it. */
         TemplateSummary: {

@@ -4,9 +4,10 @@ import { Link, useNavigate } from "react-router";
 import { api, type Batch, dataOf } from "../api/client";
 import { ask } from "../api/queries";
 import { dayAndTime } from "../shared/amounts";
-import { Empty, Failed, Loading } from "../shared/Notes";
+import { Failed, Loading } from "../shared/Notes";
 import { useWhereabouts } from "../shared/Trail";
 import { useKept } from "../shared/useKept";
+import { FirstStart } from "./FirstStart";
 
 export function BatchesPage() {
   useWhereabouts("Batches", []);
@@ -23,11 +24,7 @@ export function BatchesPage() {
       </div>
       {batches.isPending && <Loading what="the batches" />}
       {batches.isError && <Failed error={batches.error} again={() => batches.refetch()} />}
-      {batches.data?.length === 0 && (
-        <Empty>
-          No invoices have been taken in yet. Open a batch above, then drag the vendors' PDF files onto it.
-        </Empty>
-      )}
+      {batches.data?.length === 0 && <FirstStart />}
       {batches.data && batches.data.length > 0 && <BatchTable batches={batches.data} />}
     </main>
   );

@@ -1,7 +1,12 @@
-import { Fragment } from "react";
+import { NativeSelect } from "@mantine/core";
+import { useState } from "react";
 import type { Invoice } from "../api/client";
-import { money } from "../shared/amounts";
-import { StateWord } from "../shared/StateWord";
+import { spokenName } from "../shared/amounts";
+import { COLUMNS, FIELDS } from "../shared/fields";
+import { AllFields } from "./AllFields";
+import { AllLines } from "./AllLines";
+import { InvoiceStates } from "./InvoiceStates";
+import { ValueSteps } from "./ValueSteps";
 
 interface Props {
   invoices: Invoice[];
@@ -9,55 +14,54 @@ interface Props {
   show: (sha256: string) => void;
 }
 
-/** What the template captures from all invoices at hand, one a row; choosing one shows its pages. */
+/** In the settled order, names of the template's own behind. */
+const sorted = (names: Set<string>, settled: string[]) => [
+  ...settled.filter((name) => names.has(name)),
+  ...[...names].filter((name) => !settled.includes(name)),
+];
+
+/** What the template captures from all invoices at hand: their states, every field, all rows, or one value step by step. */
 export function AllInvoices({ invoices, shown, show }: Props) {
+  const [view, setView] = useState("states");
+  const captured = invoices.filter((invoice) => invoice.state !== "unplaced");
+  const fields = sorted(new Set(captured.flatMap((one) => Object.keys(one.fields))), FIELDS);
+  const columns = sorted(
+    new Set(captured.flatMap((one) => one.lines.flatMap((line) => Object.keys(line.cells)))),
+    COLUMNS,
+  );
   return (
-    <table className="sheet tight">
-      <thead>
-        <tr>
-          <th>State</th>
-          <th>File</th>
-          <th>Invoice</th>
-          <th>Date</th>
-          <th className="figure">Rows</th>
-          <th className="figure">Total</th>
-        </tr>
-      </thead>
-      <tbody>
-        {invoices.map((invoice) => (
-          <Fragment key={`${invoice.document.sha256} ${invoice.firstPage}`}>
-            <tr aria-current={invoice.document.sha256 === shown}>
-              <td>
-                <StateWord state={invoice.state} />
-              </td>
-              <td className="file">
-                <button
-                  type="button"
-                  className="plain"
-                  title={invoice.document.file}
-                  onClick={() => show(invoice.document.sha256)}
-                >
-                  {invoice.document.file}
-                </button>
-              </td>
-              <td style={{ whiteSpace: "nowrap" }}>{invoice.fields.invoiceNumber?.value}</td>
-              <td style={{ whiteSpace: "nowrap" }}>{invoice.fields.invoiceDate?.value}</td>
-              <td className="figure">{invoice.lines.length}</td>
-              <td className="figure">{money(invoice.fields.total?.value ?? "", invoice.currency)}</td>
-            </tr>
-            {/* That it is not recognised, its state says. */}
-            {invoice.state !== "unplaced" && invoice.findings[0] && (
-              <tr className="under">
-                <td />
-                <td colSpan={5}>
-                  {invoice.findings[0].message}
-                  {invoice.findings.length > 1 && ` And ${invoice.findings.length - 1} more.`}
-                </td>
-              </tr>
-            )}
-          </Fragment>
-        ))}
-      </tbody>
-    </table>
+    <>
+      <NativeSelect
+        size="xs"
+        label="Of each invoice"
+        style={{ maxWidth: 280, marginBottom: 8 }}
+        value={view}
+        onChange={(event) => setView(event.currentTarget.value)}
+        data={[
+          { value: "states", label: "its state and total" },
+          { value: "fields", label: "every field" },
+          { value: "lines", label: "all rows" },
+          {
+            group: "One value, step by step",
+            items: [
+              ...fields.map((name) => ({ value: name, label: spokenName(name) })),
+              ...columns.map((name) => ({
+                value: `lines.${name}`,
+                label: `${spokenName(name)} of the rows`,
+              })),
+            ],
+          },
+        ]}
+      />
+      {view === "states" ? (
+        <InvoiceStates invoices={invoices} shown={shown} show={show} />
+      ) : view === "fields" ? (
+        <AllFields invoices={captured} fields={fields} show={show} />
+      ) : view === "lines" ? (
+        <AllLines invoices={captured} columns={columns} show={show} />
+      ) : (
+        <ValueSteps invoices={captured} name={view} show={show} />
+      )}
+    </>
   );
 }

@@ -13,10 +13,12 @@ import { Failed, Loading } from "../shared/Notes";
 import { StateWord } from "../shared/StateWord";
 import { useWhereabouts } from "../shared/Trail";
 import { AllInvoices } from "./AllInvoices";
+import { BeginFrom } from "./BeginFrom";
 import { ColumnEdges } from "./ColumnEdges";
 import { DraftNotes } from "./DraftNotes";
 import { OthersDraft } from "./OthersDraft";
 import { Publish } from "./Publish";
+import { Sentences } from "./Sentences";
 import { parsed, withEdges, withField, withoutField, withVendor } from "./template";
 import { useAtHand } from "./useAtHand";
 import { MOST_SAMPLES, useDrafting } from "./useDrafting";
@@ -243,6 +245,7 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
             <Tabs.Tab value="all">All {results.length} invoices</Tabs.Tab>
             {drafting.notes.length > 0 && <Tabs.Tab value="notes">How sure</Tabs.Tab>}
             {(rehearsal.rehearsal || rehearsal.error) && <Tabs.Tab value="rehearsal">Rehearsal</Tabs.Tab>}
+            <Tabs.Tab value="aloud">Aloud</Tabs.Tab>
             <Tabs.Tab value="text">As text{faults.length > 0 ? ` ▲ ${faults.length}` : ""}</Tabs.Tab>
           </Tabs.List>
           <Tabs.Panel value="captured" pt={8}>
@@ -282,7 +285,11 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
           <Tabs.Panel value="rehearsal" pt={8}>
             <Publish invoice={invoice} work={work} rehearsal={rehearsal} isUnfit={isUnfit} />
           </Tabs.Panel>
+          <Tabs.Panel value="aloud" pt={8}>
+            <Sentences sentences={trial.data?.templates[0]?.sentences ?? []} />
+          </Tabs.Panel>
           <Tabs.Panel value="text" pt={8}>
+            {invoice.template === "" && <BeginFrom text={work.text} take={(text) => work.change(text)} />}
             <Suspense fallback={<Loading what="the editor" />}>
               <TemplateText
                 text={work.text}

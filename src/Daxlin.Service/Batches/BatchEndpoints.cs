@@ -20,12 +20,6 @@ internal static class BatchEndpoints
 
     private const int LongestName = 100;
 
-    /// <summary>
-    /// So many files of an upload are written at once and taken in by one transaction: waiting for the disk is most of an
-    /// upload's time, and the first of two thousand should not wait for the last to be captured.
-    /// </summary>
-    private const int FilesAtOnce = 16;
-
     /// <summary>Progress shows no oftener than this; a person sees no more.</summary>
     private static readonly TimeSpan BetweenEvents = TimeSpan.FromMilliseconds(100);
 
@@ -95,8 +89,7 @@ internal static class BatchEndpoints
     }
 
     private static async Task<Results<Ok<List<FileTaken>>, ProblemHttpResult>> Take(
-        int id, HttpRequest request, DaxlinDb db, DocumentStore documents, WriteTurn turn, CaptureQueue queue, BatchEvents events,
-        TimeProvider clock, CancellationToken cancel)
+        int id, HttpRequest request, DaxlinDb db, BatchIntake intake, CancellationToken cancel)
     {
         if (!await db.Batches.AnyAsync(batch => batch.Id == id, cancel))
             return Problem.NotThere($"batch {id}");
@@ -117,87 +110,12 @@ internal static class BatchEndpoints
         {
             return TooLarge();
         }
-        var taken = new List<FileTaken>();
-        foreach (var some in files.Chunk(FilesAtOnce))
-        {
-            var kept = await Task.WhenAll(some.Select(file => Keep(file, documents, cancel)));
-            taken.AddRange(await TakeIn(id, kept, db, turn, queue, clock, cancel));
-        }
-        events.Moved(id);
-        return TypedResults.Ok(taken);
-    }
-
-    /// <returns>Without a hash if it is too large to be kept.</returns>
-    private static async Task<(string Name, string Sha256, long Size)> Keep(IFormFile file, DocumentStore documents, CancellationToken cancel)
-    {
-        var name = FileName.Of(file.FileName);
-        try
-        {
-            await using var content = file.OpenReadStream();
-            var (sha256, size) = await documents.Keep(content, cancel);
-            return (name, sha256, size);
-        }
-        catch (TooLargeException)
-        {
-            return (name, "", 0);
-        }
+        return TypedResults.Ok(await intake.Take(id, [.. files.Select(file => (file.FileName, (Func<Stream>)file.OpenReadStream))], cancel));
     }
 
     private static ProblemHttpResult TooLarge() => Problem.Of(
         StatusCodes.Status413PayloadTooLarge, "upload-too-large",
         $"One upload takes at most {MostFiles} files and {LargestUpload >> 30} GB; send the rest in another.");
-
-    /// <summary>Takes kept files into the batch, all in one transaction: each has its row once its answer is on the way.</summary>
-    private static async Task<List<FileTaken>> TakeIn(
-        int batch, (string Name, string Sha256, long Size)[] files, DaxlinDb db, WriteTurn turn, CaptureQueue queue, TimeProvider clock,
-        CancellationToken cancel)
-    {
-        var (taken, waiting) = (new List<FileTaken>(), new List<Intake>());
-        using (await turn.Take(cancel))
-        {
-            await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-            var number = await InvoiceNumbers.Next(db, cancel);
-            foreach (var (name, sha256, size) in files)
-            {
-                if (sha256.Length == 0)
-                {
-                    taken.Add(new FileTaken(name, "refused", new TooLargeException().Message, ""));
-                    continue;
-                }
-                var rows = await db.Intakes.Where(row => row.Sha256 == sha256).ToListAsync(cancel);
-                // The bytes that the disk had lost or altered are there again, in whichever batch they are wanted.
-                var mended = rows.FindAll(row => row is
-                { State: IntakeState.Unreadable, ReasonCode: DocumentStore.Missing or DocumentStore.Altered });
-                foreach (var row in mended)
-                    (row.State, row.Attempts, row.Reason, row.ReasonCode) = (IntakeState.Waiting, 0, "", "");
-                waiting.AddRange(mended);
-                if (rows.Find(row => row.BatchId == batch) is { } same)
-                {
-                    taken.Add(new FileTaken(name, "already-here", mended.Contains(same)
-                        ? $"The batch holds this document as {same.FileName}; its bytes are mended." : $"The batch holds the same document as {same.FileName}.", sha256));
-                    continue;
-                }
-                var intake = new Intake
-                {
-                    BatchId = batch,
-                    Sha256 = sha256,
-                    FileName = name,
-                    Size = size,
-                    ReceivedAt = clock.GetUtcNow().UtcDateTime,
-                    InvoiceNumber = number++,
-                };
-                db.Intakes.Add(intake);
-                await db.SaveChangesAsync(cancel);
-                waiting.Add(intake);
-                taken.Add(new FileTaken(name, "taken", "", sha256));
-            }
-            await db.SaveChangesAsync(cancel);
-            await transaction.CommitAsync(cancel);
-        }
-        foreach (var intake in waiting)
-            queue.Add(intake.BatchId, intake.Id);
-        return taken;
-    }
 
     private static async Task<Results<Ok<BatchSummary>, ProblemHttpResult>> Recapture(
         int id, DaxlinDb db, WriteTurn turn, CaptureQueue queue, BatchEvents events, CancellationToken cancel)

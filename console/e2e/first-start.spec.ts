@@ -1,0 +1,57 @@
+import { spawn } from "node:child_process";
+import { mkdtempSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import AxeBuilder from "@axe-core/playwright";
+import { expect, test } from "@playwright/test";
+
+const PORT = 7394;
+
+/** A service with nothing in it, started as a newcomer would. */
+async function emptyService() {
+  const service = spawn("../daxlin", [
+    "serve",
+    "--port",
+    `${PORT}`,
+    "--data",
+    mkdtempSync(join(tmpdir(), "daxlin-first-")),
+  ]);
+  await new Promise<void>((resolve, reject) => {
+    service.stdout.on("data", (said) => `${said}`.includes("http") && resolve());
+    service.on("exit", () => reject(new Error("The service did not start.")));
+  });
+  return service;
+}
+
+test("an empty installation leads a newcomer to a first template", async ({ page, request }) => {
+  const service = await emptyService();
+  try {
+    const origin = `http://localhost:${PORT}`;
+    await page.goto(origin);
+    const steps = page.getByRole("region", { name: "First steps" });
+    await expect(steps.getByRole("button", { name: "Open a batch for my own" })).toBeVisible();
+    const result = await new AxeBuilder({ page }).analyze();
+    expect(result.violations.map((one) => `${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
+    await steps.getByRole("button", { name: "Take the made-up invoices in" }).click();
+    await page.getByRole("link", { name: "Make a template" }).first().click({ timeout: 30_000 });
+    await expect(page.getByText(/invoices at hand are recognised/)).toContainText("6 of 6", {
+      timeout: 30_000,
+    });
+    // Another vendor's template can be a beginning, too, under this vendor's own name.
+    await page.getByRole("tab", { name: "As text" }).click();
+    await page.getByLabel("Begin from", { exact: true }).selectOption({ label: "a copy of Brinewood Chandlery" });
+    await expect(page.getByLabel("Template for the vendor")).toHaveValue("Skerrow Sail Loft");
+    await expect(page.getByText(/invoices at hand are recognised/)).toContainText("0 come out clear");
+    await page.getByRole("button", { name: "Step back" }).click();
+    await expect(page.getByText(/invoices at hand are recognised/)).not.toContainText("0 come out clear");
+    await page.getByRole("button", { name: "Rehearse", exact: true }).click();
+    await page.getByRole("button", { name: "Publish version 1" }).click();
+    await expect(page).toHaveURL(/batches\/\d+$/);
+    await (await request.get(`${origin}/api/v1/batches/1/events`)).text();
+    const batch = await (await request.get(`${origin}/api/v1/batches/1`)).json();
+    expect(batch.invoices.unplaced).toBe(0);
+    expect(batch.invoices.clear).toBeGreaterThanOrEqual(19);
+  } finally {
+    service.kill("SIGTERM");
+  }
+});

@@ -1,0 +1,94 @@
+using Daxlin.Service.Storage;
+using Daxlin.Service.Work;
+using Microsoft.EntityFrameworkCore;
+
+namespace Daxlin.Service.Batches;
+
+/// <summary>Takes files into a batch: keeps their bytes, and has them captured.</summary>
+public sealed class BatchIntake(DaxlinDb db, DocumentStore documents, WriteTurn turn, CaptureQueue queue, BatchEvents events, TimeProvider clock)
+{
+    /// <summary>
+    /// So many files of an upload are written at once and taken in by one transaction: waiting for the disk is most of an
+    /// upload's time, and the first of two thousand should not wait for the last to be captured.
+    /// </summary>
+    private const int FilesAtOnce = 16;
+
+    /// <param name="files">Each with the name it came by, and how to read it.</param>
+    public async Task<List<FileTaken>> Take(int batch, IReadOnlyList<(string Name, Func<Stream> Open)> files, CancellationToken cancel)
+    {
+        var taken = new List<FileTaken>();
+        foreach (var some in files.Chunk(FilesAtOnce))
+        {
+            var kept = await Task.WhenAll(some.Select(file => Keep(file.Name, file.Open, cancel)));
+            taken.AddRange(await TakeIn(batch, kept, cancel));
+        }
+        events.Moved(batch);
+        return taken;
+    }
+
+    /// <returns>Without a hash if it is too large to be kept.</returns>
+    private async Task<(string Name, string Sha256, long Size)> Keep(string fileName, Func<Stream> open, CancellationToken cancel)
+    {
+        var name = FileName.Of(fileName);
+        try
+        {
+            await using var content = open();
+            var (sha256, size) = await documents.Keep(content, cancel);
+            return (name, sha256, size);
+        }
+        catch (TooLargeException)
+        {
+            return (name, "", 0);
+        }
+    }
+
+    /// <summary>Takes kept files into the batch, all in one transaction: each has its row once its answer is on the way.</summary>
+    private async Task<List<FileTaken>> TakeIn(int batch, (string Name, string Sha256, long Size)[] files, CancellationToken cancel)
+    {
+        var (taken, waiting) = (new List<FileTaken>(), new List<Intake>());
+        using (await turn.Take(cancel))
+        {
+            await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+            var number = await InvoiceNumbers.Next(db, cancel);
+            foreach (var (name, sha256, size) in files)
+            {
+                if (sha256.Length == 0)
+                {
+                    taken.Add(new FileTaken(name, "refused", new TooLargeException().Message, ""));
+                    continue;
+                }
+                var rows = await db.Intakes.Where(row => row.Sha256 == sha256).ToListAsync(cancel);
+                // The bytes that the disk had lost or altered are there again, in whichever batch they are wanted.
+                var mended = rows.FindAll(row => row is
+                { State: IntakeState.Unreadable, ReasonCode: DocumentStore.Missing or DocumentStore.Altered });
+                foreach (var row in mended)
+                    (row.State, row.Attempts, row.Reason, row.ReasonCode) = (IntakeState.Waiting, 0, "", "");
+                waiting.AddRange(mended);
+                if (rows.Find(row => row.BatchId == batch) is { } same)
+                {
+                    taken.Add(new FileTaken(name, "already-here", mended.Contains(same)
+                        ? $"The batch holds this document as {same.FileName}; its bytes are mended." : $"The batch holds the same document as {same.FileName}.", sha256));
+                    continue;
+                }
+                var intake = new Intake
+                {
+                    BatchId = batch,
+                    Sha256 = sha256,
+                    FileName = name,
+                    Size = size,
+                    ReceivedAt = clock.GetUtcNow().UtcDateTime,
+                    InvoiceNumber = number++,
+                };
+                db.Intakes.Add(intake);
+                await db.SaveChangesAsync(cancel);
+                waiting.Add(intake);
+                taken.Add(new FileTaken(name, "taken", "", sha256));
+            }
+            await db.SaveChangesAsync(cancel);
+            await transaction.CommitAsync(cancel);
+        }
+        foreach (var intake in waiting)
+            queue.Add(intake.BatchId, intake.Id);
+        return taken;
+    }
+}
