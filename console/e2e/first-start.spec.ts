@@ -39,7 +39,9 @@ test("an empty installation leads a newcomer to a first template", async ({ page
     });
     // Another vendor's template can be a beginning, too, under this vendor's own name.
     await page.getByRole("tab", { name: "As text" }).click();
-    await page.getByLabel("Begin from", { exact: true }).selectOption({ label: "a copy of Brinewood Chandlery" });
+    await page
+      .getByLabel("Begin from", { exact: true })
+      .selectOption({ label: "a copy of Brinewood Chandlery" });
     await expect(page.getByLabel("Template for the vendor")).toHaveValue("Skerrow Sail Loft");
     await expect(page.getByText(/invoices at hand are recognised/)).toContainText("0 come out clear");
     await page.getByRole("button", { name: "Step back" }).click();

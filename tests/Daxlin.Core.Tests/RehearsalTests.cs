@@ -112,6 +112,14 @@ public class RehearsalTests
     }
 
     [Fact]
+    public void Another_templates_capture_is_a_loss_even_where_the_values_are_the_same()
+    {
+        var invoice = new RehearsedInvoice(RehearsedState.Clear, Cells(("total", "1.00 EUR")), []) { Template = "brinewood" };
+        Assert.Equal(Verdict.Lost, RehearsalResult.Of(invoice, invoice with { Template = "skerrow" }).Verdict);
+        Assert.Equal(Verdict.Same, RehearsalResult.Of(invoice, invoice).Verdict);
+    }
+
+    [Fact]
     public void Verdicts_are_sorted_by_their_gravity() => Assert.Equal(
         [Verdict.DecidedChanges, Verdict.ClearChanges, Verdict.Lost, Verdict.Worse, Verdict.HeldChanges, Verdict.Better, Verdict.Same],
         Enum.GetValues<Verdict>().Order());

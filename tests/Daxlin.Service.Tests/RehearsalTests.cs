@@ -85,6 +85,23 @@ public class RehearsalTests
     }
 
     [Fact]
+    public async Task A_draft_that_claims_another_vendors_invoices_says_which()
+    {
+        var (service, batch) = await Captured();
+        await using var _ = service;
+        await service.SaveTemplates(Path.Combine(Repository.Samples, "skerrow-sail-loft"));
+        await service.UntilDone(batch);
+        var greedy = Template();
+        // The buyer's name and address stand on every invoice.
+        greedy["recognise"]!["must"] = new JsonArray("Kestrel Sound Ferries", "Accounts Payable", "Port Kestrel", "Sound Quay");
+        var (rehearsal, invoices) = await Rehearse(service, greedy);
+        Assert.Equal(1, (int)rehearsal["invoices"]!["lost"]!);
+        var lost = invoices.Single(one => (string?)one["verdict"] == "lost");
+        Assert.StartsWith("skerrow-sail-loft", (string?)lost["file"], StringComparison.Ordinal);
+        Assert.Equal("The template brinewood-standard would take it from skerrow-standard.", (string?)lost["firstFinding"]);
+    }
+
+    [Fact]
     public async Task Publishing_captures_held_and_unplaced_invoices_anew_and_leaves_clear_and_decided_ones()
     {
         var (service, batch) = await Captured();

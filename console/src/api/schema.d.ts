@@ -2122,7 +2122,7 @@ export interface components {
             clearChanges: number;
             /**
              * Format: int32
-             * @description Captured before, recognised no more.
+             * @description Captured before, recognised no more or by another template.
              */
             lost: number;
             /**

@@ -10,7 +10,7 @@ import type { RehearsalWork } from "./useRehearsal";
 const VERDICTS = [
   ["decidedChanges", "▲▲", "approved or posted, with other values"],
   ["clearChanges", "▲", "clear, with other values"],
-  ["lost", "?", "captured before, recognised no more"],
+  ["lost", "?", "captured before, recognised no more or by another template"],
   ["worse", "▲", "the same values, but held"],
   ["heldChanges", "△", "held, with other values"],
   ["better", "○", "better: captured, or clear"],
@@ -46,8 +46,8 @@ export function RehearsalResult({ work }: { work: RehearsalWork }) {
       )}
       <p style={{ margin: "6px 0" }}>
         {rehearsal.baseVersion === 0
-          ? "A new template, tried on all that is held or unplaced."
-          : `Against version ${rehearsal.baseVersion}, on all that it captured and all that is held or unplaced.`}{" "}
+          ? "A new template, tried on all that is held or unplaced, and on an invoice of each other template."
+          : `Against version ${rehearsal.baseVersion}, on all that it captured, all that is held or unplaced, and an invoice of each other template.`}{" "}
         {rehearsal.state === "stopped" && `Stopped after ${count(rehearsal.done, "document")}.`}
         {rehearsal.state === "failed" && rehearsal.failure}
         {rehearsal.unreadable > 0 && ` ${count(rehearsal.unreadable, "document")} could not be read.`}
@@ -93,7 +93,7 @@ function Rehearsed({ invoice }: { invoice: RehearsedInvoice }) {
       </td>
       <td>
         <Changes changes={invoice.changes} />
-        {invoice.after !== "clear" && invoice.firstFinding}
+        {(invoice.after !== "clear" || invoice.verdict === "lost") && invoice.firstFinding}
       </td>
     </tr>
   );

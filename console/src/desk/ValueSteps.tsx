@@ -83,7 +83,9 @@ export function ValueSteps({ invoices, name, show }: Props) {
           </Fragment>
         ))}
       </tbody>
-      <caption className="soft">The {spokenName(column ?? name)}, step by step</caption>
+      <caption className="soft" style={{ textAlign: "left" }}>
+        The {spokenName(column ?? name)}, step by step
+      </caption>
     </table>
   );
 }

@@ -14,7 +14,7 @@ internal static partial class TemplateRehearsal
     [
         ("decidedChanges", "approved or posted, with other values"),
         ("clearChanges", "clear, with other values"),
-        ("lost", "captured before, recognised no more"),
+        ("lost", "captured before, recognised no more or by another template"),
         ("worse", "the same values, but held"),
         ("heldChanges", "held, with other values"),
         ("better", "better: captured, or clear"),
@@ -74,7 +74,7 @@ internal static partial class TemplateRehearsal
     {
         var after = Shown.Text(invoice["after"]);
         Terminal.Line($"        invoice {Shown.Text(invoice["invoice"])}, {Shown.Text(invoice["file"])}: {Shown.Text(invoice["before"])}, would be {after}"
-            + (after != "clear" && Shown.Text(invoice["firstFinding"]) is { Length: > 0 } finding ? $": {finding}" : ""));
+            + ((after != "clear" || Shown.Text(invoice["verdict"]) == "lost") && Shown.Text(invoice["firstFinding"]) is { Length: > 0 } finding ? $": {finding}" : ""));
         // One column lost on three hundred rows is one change to a person.
         foreach (var alike in invoice["changes"]!.AsArray().GroupBy(change => RowNumber().Replace(Shown.Text(change!["name"]), "[…]")))
         {

@@ -14,6 +14,9 @@ public sealed record RehearsalResult(Verdict Verdict, ImmutableArray<ValueChange
         if (after.State == RehearsedState.Unplaced)
             return new RehearsalResult(Verdict.Lost, []);
         ImmutableArray<ValueChange> changes = [.. ChangesOf("", before.Fields, after.Fields), .. ChangesOf(before.Rows, after.Rows)];
+        // By another vendor's template nothing of it is right, whatever the figures.
+        if (before.Template != after.Template)
+            return new RehearsalResult(Verdict.Lost, changes);
         var verdict = (before.State, changes.IsEmpty) switch
         {
             (RehearsedState.Decided, false) => Verdict.DecidedChanges,

@@ -7,6 +7,9 @@ namespace Daxlin.Core.Rehearsal;
 /// <param name="Rows">In printed order, list by list.</param>
 public sealed record RehearsedInvoice(RehearsedState State, ImmutableSortedDictionary<string, string> Fields, ImmutableArray<RehearsedRow> Rows)
 {
+    /// <summary>The template that captured it; one that was renamed has its new name.</summary>
+    public string Template { get; init; } = "";
+
     /// <summary>An invoice that no template recognises.</summary>
     public static RehearsedInvoice Unplaced { get; } = new(RehearsedState.Unplaced, ImmutableSortedDictionary<string, string>.Empty, []);
 }

@@ -9,7 +9,7 @@ public enum Verdict
     /// <summary>Values of a clear invoice come out otherwise.</summary>
     ClearChanges,
 
-    /// <summary>An invoice that was captured is recognised no more.</summary>
+    /// <summary>An invoice that was captured is recognised no more, or by another template.</summary>
     Lost,
 
     /// <summary>The same values, but a clear, approved or posted invoice would be held.</summary>

@@ -21,7 +21,7 @@ public sealed record RehearsalSummary(
 /// <summary>Invoices by what would become of them, the gravest first.</summary>
 /// <param name="DecidedChanges">Approved or posted, with values that come out otherwise.</param>
 /// <param name="ClearChanges">Clear, with values that come out otherwise.</param>
-/// <param name="Lost">Captured before, recognised no more.</param>
+/// <param name="Lost">Captured before, recognised no more or by another template.</param>
 /// <param name="Worse">The same values, but held.</param>
 /// <param name="HeldChanges">Held, with other values, and still held.</param>
 /// <param name="Better">Captured where it was unplaced, or clear where it was held.</param>

@@ -17,11 +17,18 @@ public sealed class RehearsalWork(
     /// <summary>So many documents are stored at once, and a stop waits for no more than these.</summary>
     private const int AtOnce = 8;
 
-    /// <summary>Invoices that a draft of some name is rehearsed on: those that its earlier versions captured, and whatever is held or unplaced.</summary>
+    /// <summary>
+    /// Invoices that a draft of some name is rehearsed on: those that its earlier versions captured, whatever is held or unplaced,
+    /// and the newest of each other template, which the draft must not claim.
+    /// </summary>
     /// <param name="names">The template's name, and those that it had before.</param>
-    public static IQueryable<Invoice> InvoicesOf(DaxlinDb db, IReadOnlyCollection<string> names, int? batch) => db.Invoices.Where(invoice =>
-        (batch == null || invoice.BatchId == batch) && invoice.State != InvoiceState.Returned
-        && (names.Contains(invoice.Template) || invoice.State == InvoiceState.Held || invoice.State == InvoiceState.Unplaced));
+    public static IQueryable<Invoice> InvoicesOf(DaxlinDb db, IReadOnlyCollection<string> names, int? batch)
+    {
+        var newest = db.Invoices.Where(invoice => invoice.Template != "" && invoice.State != InvoiceState.Returned).GroupBy(invoice => invoice.Template).Select(group => group.Max(invoice => invoice.Id));
+        return db.Invoices.Where(invoice =>
+            (batch == null || invoice.BatchId == batch) && invoice.State != InvoiceState.Returned
+            && (names.Contains(invoice.Template) || invoice.State == InvoiceState.Held || invoice.State == InvoiceState.Unplaced || newest.Contains(invoice.Id)));
+    }
 
     /// <summary>Rehearses the next documents.</summary>
     /// <returns>False if there was nothing more to do.</returns>
@@ -38,7 +45,7 @@ public sealed class RehearsalWork(
         var invoices = (await InvoicesOf(db, names, rehearsal.BatchId).Where(invoice => intakes.Contains(invoice.IntakeId)).AsNoTracking().ToListAsync(cancel)).ToLookup(invoice => invoice.IntakeId);
         var outcomes = await Task.WhenAll(documents.Select(one => Rehearse(
             one.Intake, new DocumentFacts(one.Intake.FileName, one.Batch, DateOnly.FromDateTime(one.Intake.ReceivedAt)), rehearsal.Document, cancel)));
-        var found = documents.SelectMany((one, index) => outcomes[index] is { } outcome ? invoices[one.Intake.Id].Select(invoice => Compare(id, invoice, outcome)) : []).ToList();
+        var found = documents.SelectMany((one, index) => outcomes[index] is { } outcome ? invoices[one.Intake.Id].Select(invoice => Compare(id, names, invoice, outcome)) : []).ToList();
 
         using (await turn.Take(cancel))
         {
@@ -84,11 +91,11 @@ public sealed class RehearsalWork(
         }
     }
 
-    private static RehearsalOutcome Compare(int rehearsal, Invoice invoice, DocumentOutcome outcome)
+    private static RehearsalOutcome Compare(int rehearsal, IReadOnlyCollection<string> names, Invoice invoice, DocumentOutcome outcome)
     {
         var after = outcome.Invoices.FirstOrDefault(one => one.FirstPage == invoice.FirstPage)
             ?? outcome.Invoices.FirstOrDefault(one => one.FirstPage <= invoice.LastPage && one.LastPage >= invoice.FirstPage);
-        var result = RehearsalResult.Of(RehearsedInvoices.Of(invoice), RehearsedInvoices.Of(after));
+        var result = RehearsalResult.Of(RehearsedInvoices.Of(invoice, names), RehearsedInvoices.Of(after));
         ImmutableArray<ValueChangeRecord> changes = [.. result.Changes.Select(change => new ValueChangeRecord(change.Name, change.Before, change.After))];
         return new RehearsalOutcome
         {
@@ -97,7 +104,8 @@ public sealed class RehearsalWork(
             Verdict = result.Verdict,
             Before = invoice.State,
             After = after?.State ?? InvoiceState.Unplaced,
-            FirstFinding = after?.FirstFinding ?? "Its pages hold no invoice any more.",
+            FirstFinding = after is null ? "Its pages hold no invoice any more."
+                : after.Template.Length > 0 && result.Verdict == Verdict.Lost ? $"The template {after.Template} would take it from {invoice.Template}." : after.FirstFinding,
             Changes = JsonSerializer.Serialize(changes, JsonSerializerOptions.Web),
         };
     }

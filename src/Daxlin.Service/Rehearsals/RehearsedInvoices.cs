@@ -10,19 +10,23 @@ namespace Daxlin.Service.Rehearsals;
 /// <summary>Invoices as stored, and as a draft would capture them, in the form in which they are compared.</summary>
 internal static class RehearsedInvoices
 {
-    public static RehearsedInvoice Of(Invoice row)
+    /// <param name="names">The draft's name, and those that its template had before.</param>
+    public static RehearsedInvoice Of(Invoice row, IReadOnlyCollection<string> names)
     {
         if (row.Template.Length == 0)
             return RehearsedInvoice.Unplaced;
         var record = InvoiceRecords.FromJson(row.Record);
         // That an invoice came twice is the other invoice's doing, and no template's.
         var isHeld = record.Findings.Any(finding => finding.Severity == "hold" && finding.Code != Doubles.Code);
-        return Of(record, row.Currency, row.State is InvoiceState.Approved or InvoiceState.Posted ? RehearsedState.Decided : isHeld ? RehearsedState.Held : RehearsedState.Clear);
+        return Of(record, row.Currency, row.State is InvoiceState.Approved or InvoiceState.Posted ? RehearsedState.Decided : isHeld ? RehearsedState.Held : RehearsedState.Clear) with
+        {
+            Template = names.Contains(row.Template) ? names.First() : row.Template,
+        };
     }
 
     /// <param name="outcome">Null if the document's pages hold no such invoice any more.</param>
     public static RehearsedInvoice Of(InvoiceOutcome? outcome) => outcome is null || outcome.Template.Length == 0 ? RehearsedInvoice.Unplaced
-        : Of(InvoiceRecords.FromJson(outcome.Record), outcome.Currency, outcome.State == InvoiceState.Clear ? RehearsedState.Clear : RehearsedState.Held);
+        : Of(InvoiceRecords.FromJson(outcome.Record), outcome.Currency, outcome.State == InvoiceState.Clear ? RehearsedState.Clear : RehearsedState.Held) with { Template = outcome.Template };
 
     private static RehearsedInvoice Of(InvoiceRecord record, string currency, RehearsedState state) => new(
         state,
