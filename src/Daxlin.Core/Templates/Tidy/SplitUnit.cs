@@ -26,6 +26,7 @@ public sealed partial record SplitUnit(string Column) : TidyStep
         return unit.Length > 1 && unit[^1] is '-' or '\u2212' ? ("-" + number, unit[..^1].TrimEnd()) : (number, unit);
     }
 
-    [GeneratedRegex(@"^([-\u2212+]?\d[\d.,'\u2019\s]*(?:(?<=\s|\d)[x\u00D7*]\s*\d[\d.,'\u2019\s]*)*)(?<![.,'\u2019])(.*)$", RegexOptions.CultureInvariant, 200)]
+    // Hostile texts make it slow, and a machine that stands still for a moment must not look like one.
+    [GeneratedRegex(@"^([-\u2212+]?\d[\d.,'\u2019\s]*(?:(?<=\s|\d)[x\u00D7*]\s*\d[\d.,'\u2019\s]*)*)(?<![.,'\u2019])(.*)$", RegexOptions.CultureInvariant, 2000)]
     private static partial Regex NumberAndUnit();
 }
