@@ -165,5 +165,24 @@ public class TemplateHistoryTests
         Assert.NotEmpty((await service.All("templates"))[0]["drift"]!.AsArray());
     }
 
+    [Fact]
+    public async Task An_invoice_that_is_being_captured_while_its_template_is_saved_is_captured_by_it()
+    {
+        await using var service = await ServiceUnderTest.Start();
+        var batch = await service.OpenBatch("November");
+        foreach (var round in Enumerable.Range(1, 20))
+        {
+            await service.Upload(batch, ($"{round}.pdf", TinyPdf.OnePage(TinyPdf.Text((50, 760, $"Slipway Yard {round} Ltd"), (50, 700, "Invoice SP-1"), (50, 600, "Total 10.00")))));
+            await service.SaveTemplate($$"""
+                {
+                  "name": "slipway-{{round}}", "vendor": "Slipway", "reads": { "currency": "EUR", "dates": "day-first", "decimal": ".", "grouping": "," },
+                  "recognise": { "must": ["Slipway Yard {{round}} Ltd"] }, "fields": { "invoiceNumber": { "where": { "beside": "Invoice" } }, "total": { "where": { "beside": "Total" } } }, "blocks": []
+                }
+                """);
+            await service.UntilDone(batch);
+        }
+        Assert.All(await service.Invoices(batch), invoice => Assert.Equal("held", (string?)invoice["state"]));
+    }
+
     private static (int, string?) Coded((int Status, JsonNode Body) answer) => (answer.Status, (string?)answer.Body["code"]);
 }

@@ -132,7 +132,7 @@ internal static class BatchEndpoints
                         invoice.State == InvoiceState.Unplaced || invoice.State == InvoiceState.Held || invoice.State == InvoiceState.Clear))))
                 .ToListAsync(cancel);
             foreach (var intake in again)
-                (intake.State, intake.Attempts, intake.Reason, intake.ReasonCode) = (IntakeState.Waiting, 0, "", "");
+                intake.Again();
             await db.SaveChangesAsync(cancel);
             foreach (var intake in again)
                 queue.Add(id, intake.Id);

@@ -62,7 +62,7 @@ public sealed class BatchIntake(DaxlinDb db, DocumentStore documents, WriteTurn 
                 var mended = rows.FindAll(row => row is
                 { State: IntakeState.Unreadable, ReasonCode: DocumentStore.Missing or DocumentStore.Altered });
                 foreach (var row in mended)
-                    (row.State, row.Attempts, row.Reason, row.ReasonCode) = (IntakeState.Waiting, 0, "", "");
+                    row.Again();
                 waiting.AddRange(mended);
                 if (rows.Find(row => row.BatchId == batch) is { } same)
                 {

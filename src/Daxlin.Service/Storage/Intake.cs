@@ -33,4 +33,17 @@ public sealed class Intake
     /// <summary>Why it is unreadable: a stable word, and a sentence.</summary>
     public string ReasonCode { get; set; } = "";
     public string Reason { get; set; } = "";
+
+    /// <summary>
+    /// Counts how often it was put back to wait. What a capture came to is stored only if it is still the round that it began
+    /// in: one that began before a template was saved must not end the waiting for that template.
+    /// </summary>
+    public int Round { get; set; }
+
+    /// <summary>Puts it back to wait for its capture, whatever it came to before or is coming to.</summary>
+    public void Again()
+    {
+        (State, Attempts, Reason, ReasonCode) = (IntakeState.Waiting, 0, "", "");
+        Round++;
+    }
 }

@@ -89,14 +89,17 @@ public sealed class TemplateHistory(DaxlinDb db, CaptureQueue queue, BatchEvents
         return new TemplateSaved(row.Name, row.Version, isNew, again.Count);
     }
 
-    private async Task<List<Intake>> Stale(CancellationToken cancel)
+    /// <returns>Batch and document of each that waits anew.</returns>
+    private async Task<List<(int BatchId, int Id)>> Stale(CancellationToken cancel)
     {
-        var stale = await db.Intakes.Where(intake => intake.State == IntakeState.Done && db.Invoices.Any(invoice => invoice.IntakeId == intake.Id
+        // What is being captured at the moment began before, so it is captured once more; whatever else waits is none the worse.
+        await db.Intakes.Where(intake => intake.State == IntakeState.Waiting).ExecuteUpdateAsync(set => set.SetProperty(intake => intake.Round, intake => intake.Round + 1), cancel);
+        var stale = db.Intakes.Where(intake => intake.State == IntakeState.Done && db.Invoices.Any(invoice => invoice.IntakeId == intake.Id
             && (invoice.State == InvoiceState.Unplaced
-                || (invoice.State == InvoiceState.Held && db.Templates.Any(row => row.Name == invoice.Template && row.Version > invoice.TemplateVersion))))).ToListAsync(cancel);
-        foreach (var intake in stale)
-            (intake.State, intake.Attempts) = (IntakeState.Waiting, 0);
-        await db.SaveChangesAsync(cancel);
-        return stale;
+                || (invoice.State == InvoiceState.Held && db.Templates.Any(row => row.Name == invoice.Template && row.Version > invoice.TemplateVersion)))));
+        var found = await stale.Select(intake => new { intake.BatchId, intake.Id }).ToListAsync(cancel);
+        await stale.ExecuteUpdateAsync(
+            set => set.SetProperty(intake => intake.State, IntakeState.Waiting).SetProperty(intake => intake.Attempts, 0).SetProperty(intake => intake.Round, intake => intake.Round + 1), cancel);
+        return found.ConvertAll(one => (one.BatchId, one.Id));
     }
 }

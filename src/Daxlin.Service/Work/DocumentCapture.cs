@@ -19,11 +19,11 @@ public sealed class DocumentCapture(
         {
             try
             {
-                await Store(intakeId, await processes.Capture(intake.Sha256, facts, intake.Attempts > 0, cancel), cancel);
+                await Store(intakeId, intake.Round, await processes.Capture(intake.Sha256, facts, intake.Attempts > 0, cancel), cancel);
             }
             catch (UnreadableException error)
             {
-                await SetAside(intakeId, error.Code, error.Message, cancel);
+                await SetAside(intakeId, error.Code, error.Message, cancel, intake.Round);
             }
             catch (ReaderDiedException) when (intake.Attempts + 1 < MostDeaths)
             {
@@ -31,7 +31,7 @@ public sealed class DocumentCapture(
             }
             catch (ReaderDiedException)
             {
-                await SetAside(intakeId, ReaderDiedException.Code, ReaderDiedException.Sentence, cancel);
+                await SetAside(intakeId, ReaderDiedException.Code, ReaderDiedException.Sentence, cancel, intake.Round);
             }
         }
     }
@@ -53,7 +53,8 @@ public sealed class DocumentCapture(
         await db.Intakes.Where(row => row.Id == intakeId).ExecuteUpdateAsync(set => set.SetProperty(row => row.Attempts, row => row.Attempts + 1), cancel);
     }
 
-    public async Task SetAside(int intakeId, string code, string reason, CancellationToken cancel)
+    /// <param name="round">The round in which the reason was found; null for any.</param>
+    public async Task SetAside(int intakeId, string code, string reason, CancellationToken cancel, int? round = null)
     {
         int batch;
         using (await turn.Take(cancel))
@@ -61,6 +62,8 @@ public sealed class DocumentCapture(
             await using var db = await databases.CreateDbContextAsync(cancel);
             await using var transaction = await db.Database.BeginTransactionAsync(cancel);
             var intake = await db.Intakes.SingleAsync(row => row.Id == intakeId, cancel);
+            if (round is not null && intake.Round != round)
+                return;
             (intake.State, intake.ReasonCode, intake.Reason) = (IntakeState.Unreadable, code, reason);
             // What was captured while the bytes were whole says nothing less now that the disk has lost them.
             if (code is not (DocumentStore.Missing or DocumentStore.Altered))
@@ -76,7 +79,7 @@ public sealed class DocumentCapture(
         events.Moved(batch);
     }
 
-    private async Task Store(int intakeId, DocumentOutcome outcome, CancellationToken cancel)
+    private async Task Store(int intakeId, int round, DocumentOutcome outcome, CancellationToken cancel)
     {
         int batch;
         using (await turn.Take(cancel))
@@ -84,6 +87,9 @@ public sealed class DocumentCapture(
             await using var db = await databases.CreateDbContextAsync(cancel);
             await using var transaction = await db.Database.BeginTransactionAsync(cancel);
             var intake = await db.Intakes.SingleAsync(row => row.Id == intakeId, cancel);
+            // Put back to wait meanwhile: it is captured anew, by what was saved meanwhile.
+            if (intake.Round != round)
+                return;
             var known = await db.Invoices.Where(row => row.IntakeId == intakeId).ToListAsync(cancel);
             var undecided = known.FindAll(IsUndecided);
             var decided = known.Except(undecided).ToList();

@@ -64,6 +64,6 @@ internal sealed partial class RepeatedForms
     private static string? FormOf(BlockLine line) => line.Role != LineRole.Open || line.Text.IsEmpty || !line.Line.Text.AsSpan().ContainsAnyInRange('0', '9')
         ? null : Figures().Replace(line.Line.Text, "0");
 
-    [GeneratedRegex(@"\d[\d.,:/]*", RegexOptions.CultureInvariant, 200)]
+    [GeneratedRegex(@"\d[\d.,:/]*", RegexOptions.CultureInvariant, 2000)]
     private static partial Regex Figures();
 }

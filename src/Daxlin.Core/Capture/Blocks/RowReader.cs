@@ -134,11 +134,11 @@ internal sealed partial class RowReader(BlockRule block, int number, Habits habi
     }
 
     /// <summary>Units may hold whole numbers, as in "box of 12", but no rates and no decimals.</summary>
-    [GeneratedRegex(@"[\d.,]+\s?%|(?<!\S)\d+[.,]\d+(?!\S)", RegexOptions.CultureInvariant, 200)]
+    [GeneratedRegex(@"[\d.,]+\s?%|(?<!\S)\d+[.,]\d+(?!\S)", RegexOptions.CultureInvariant, 2000)]
     private static partial Regex RateOrDecimal();
 
     /// <summary>Behind a number and its unit a second number is one too many: "5 kg 19".</summary>
-    [GeneratedRegex(@"[\d.,]+\s?%|(?<!\S)\d+[.,]\d+(?!\S)|(?<!\S)\d+$", RegexOptions.CultureInvariant, 200)]
+    [GeneratedRegex(@"[\d.,]+\s?%|(?<!\S)\d+[.,]\d+(?!\S)|(?<!\S)\d+$", RegexOptions.CultureInvariant, 2000)]
     private static partial Regex SecondFigure();
 
     private ImmutableArray<CapturedLine> ReadUnder(RowsUnderRule rule, RowDraft draft)

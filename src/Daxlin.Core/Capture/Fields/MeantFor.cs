@@ -18,10 +18,10 @@ internal static partial class MeantFor
     };
 
     /// <summary>Three groups of figures with marks between them, one of them a year of four.</summary>
-    [GeneratedRegex(@"\b(\d{1,2}[./-]\d{1,2}[./-]\d{4}|\d{4}[./-]\d{1,2}[./-]\d{1,2})\b", RegexOptions.CultureInvariant, 200)]
+    [GeneratedRegex(@"\b(\d{1,2}[./-]\d{1,2}[./-]\d{4}|\d{4}[./-]\d{1,2}[./-]\d{1,2})\b", RegexOptions.CultureInvariant, 2000)]
     private static partial Regex DateWithin();
 
     /// <summary>Figures with two decimals, and no per cent.</summary>
-    [GeneratedRegex(@"\d[.,]\d\d\b(?!\s*%)", RegexOptions.CultureInvariant, 200)]
+    [GeneratedRegex(@"\d[.,]\d\d\b(?!\s*%)", RegexOptions.CultureInvariant, 2000)]
     private static partial Regex AmountWithin();
 }

@@ -92,7 +92,7 @@ internal static partial class TidyReader
         }
     }
 
-    [GeneratedRegex(@"\\[dDsSwWbB.]|\[[^\]]+\]|^\^.|.\$$|[.)\]][*+]|\(\?", RegexOptions.CultureInvariant, 200)]
+    [GeneratedRegex(@"\\[dDsSwWbB.]|\[[^\]]+\]|^\^.|.\$$|[.)\]][*+]|\(\?", RegexOptions.CultureInvariant, 2000)]
     private static partial Regex LooksLikePattern();
 
     private static Translate? ReadTranslate(JsonPlace step, FaultList faults)

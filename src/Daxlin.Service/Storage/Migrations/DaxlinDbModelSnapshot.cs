@@ -149,6 +149,9 @@ namespace Daxlin.Service.Storage.Migrations
                     b.Property<DateTime>("ReceivedAt")
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("Round")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Sha256")
                         .IsRequired()
                         .HasColumnType("TEXT");
