@@ -82,11 +82,11 @@ test("a template file that is dropped is saved, or refused by key and line", asy
       .last()
       .setInputFiles({ name, mimeType: "application/json", buffer: Buffer.from(text) });
   await drop("broken.template.json", whole.replace('"total"', '"totall"'));
-  await expect(page.getByRole("status")).toContainText(
+  await expect(page.getByRole("status", { name: "What became of the files" })).toContainText(
     /broken\.template\.json: The template has 2 faults.*line 17, fields\.totall: “totall” is no settled name/,
   );
   await drop("halvard.template.json", whole.replace('"vendor"', ' "vendor"'));
-  await expect(page.getByRole("status")).toContainText(
+  await expect(page.getByRole("status", { name: "What became of the files" })).toContainText(
     `halvard.template.json: saved as ${TEMPLATE}, version ${version + 1}`,
   );
 });

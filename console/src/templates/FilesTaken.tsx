@@ -3,7 +3,7 @@ import type { FileResult } from "./useTemplateFiles";
 /** What became of template files that were dropped, each with its faults by line and key. */
 export function FilesTaken({ results }: { results: FileResult[] }) {
   return results.length === 0 ? null : (
-    <div className="note" role="status" style={{ marginBottom: 12 }}>
+    <div className="note" role="status" aria-label="What became of the files" style={{ marginBottom: 12 }}>
       {results.map((result) => (
         <div key={result.file}>
           {result.isRefused ? <strong className="state held">▲ </strong> : "○ "}

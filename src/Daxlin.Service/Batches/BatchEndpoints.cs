@@ -1,6 +1,4 @@
 using System.Globalization;
-using System.Net.ServerSentEvents;
-using System.Runtime.CompilerServices;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
@@ -19,9 +17,6 @@ internal static class BatchEndpoints
     public const int MostFiles = 2000;
 
     private const int LongestName = 100;
-
-    /// <summary>Progress shows no oftener than this; a person sees no more.</summary>
-    private static readonly TimeSpan BetweenEvents = TimeSpan.FromMilliseconds(100);
 
     public static void Map(RouteGroupBuilder api)
     {
@@ -147,23 +142,14 @@ internal static class BatchEndpoints
         await using var db = await databases.CreateDbContextAsync(cancel);
         if (!await db.Batches.AnyAsync(batch => batch.Id == id, cancel))
             return Problem.NotThere($"batch {id}");
-        return TypedResults.ServerSentEvents(Progress(id, databases, events, clock, lifetime.ApplicationStopping, cancel));
-    }
-
-    private static async IAsyncEnumerable<SseItem<BatchSummary>> Progress(
-        int id, IDbContextFactory<DaxlinDb> databases, BatchEvents events, TimeProvider clock, CancellationToken stopping, [EnumeratorCancellation] CancellationToken cancel)
-    {
-        // A service that stops does not wait for who listens.
-        using var either = CancellationTokenSource.CreateLinkedTokenSource(stopping, cancel);
-        await foreach (var _ in events.Listen(id, either.Token))
-        {
-            await using var db = await databases.CreateDbContextAsync(cancel);
-            var batch = (await Find(id, db, cancel))!;
-            yield return new SseItem<BatchSummary>(batch, batch.Waiting == 0 ? "done" : "progress");
-            if (batch.Waiting == 0)
-                yield break;
-            await Task.Delay(BetweenEvents, clock, either.Token);
-        }
+        return TypedResults.ServerSentEvents(ProgressStream.Of(
+            id, events,
+            async looks =>
+            {
+                await using var now = await databases.CreateDbContextAsync(looks);
+                return await Find(id, now, looks);
+            },
+            batch => batch.Waiting == 0, clock, lifetime, cancel));
     }
 
     private static string Text(int number) => number.ToString(CultureInfo.InvariantCulture);

@@ -1,7 +1,5 @@
 using System.Collections.Immutable;
 using System.Globalization;
-using System.Net.ServerSentEvents;
-using System.Runtime.CompilerServices;
 using System.Text.Json;
 using Daxlin.Core.Rehearsal;
 using Daxlin.Core.Templates;
@@ -20,8 +18,6 @@ internal static class RehearsalEndpoints
 {
     /// <summary>So many rehearsals of a template are kept to be looked at again.</summary>
     private const int MostKept = 5;
-
-    private static readonly TimeSpan BetweenEvents = TimeSpan.FromMilliseconds(100);
 
     public static void Map(RouteGroupBuilder api)
     {
@@ -139,24 +135,13 @@ internal static class RehearsalEndpoints
         await using var db = await databases.CreateDbContextAsync(cancel);
         if (!await db.Rehearsals.AnyAsync(row => row.Id == id, cancel))
             return NotThere(id);
-        return TypedResults.ServerSentEvents(Progress(id, databases, events, clock, lifetime.ApplicationStopping, cancel));
-    }
-
-    private static async IAsyncEnumerable<SseItem<RehearsalSummary>> Progress(
-        int id, IDbContextFactory<DaxlinDb> databases, RehearsalEvents events, TimeProvider clock, CancellationToken stopping, [EnumeratorCancellation] CancellationToken cancel)
-    {
-        using var either = CancellationTokenSource.CreateLinkedTokenSource(stopping, cancel);
-        await foreach (var _ in events.Listen(id, either.Token))
-        {
-            await using var db = await databases.CreateDbContextAsync(cancel);
-            var rehearsal = await Find(id, db, cancel);
-            if (rehearsal is null)
-                yield break;
-            var isRunning = rehearsal.State == "running";
-            yield return new SseItem<RehearsalSummary>(rehearsal, isRunning ? "progress" : "done");
-            if (!isRunning)
-                yield break;
-            await Task.Delay(BetweenEvents, clock, either.Token);
-        }
+        return TypedResults.ServerSentEvents(ProgressStream.Of(
+            id, events,
+            async looks =>
+            {
+                await using var now = await databases.CreateDbContextAsync(looks);
+                return await Find(id, now, looks);
+            },
+            rehearsal => rehearsal.State != "running", clock, lifetime, cancel));
     }
 }
