@@ -56,11 +56,14 @@ public static class ServiceHost
         builder.Services.AddSingleton<DocumentCapture>();
         builder.Services.AddSingleton<CaptureQueue>();
         builder.Services.AddSingleton<BatchEvents>();
+        builder.Services.AddSingleton<DriftWatch>();
         builder.Services.AddSingleton<RehearsalEvents>();
         builder.Services.AddSingleton<RehearsalWork>();
         builder.Services.AddSingleton<RehearsalWorker>();
         builder.Services.AddScoped<TemplateHistory>();
         builder.Services.AddScoped<BatchIntake>();
+        builder.Services.AddScoped<RehearsalStart>();
+        builder.Services.AddScoped<DemoInvoices>();
         builder.Services.AddSingleton(TimeProvider.System);
         builder.Services.AddHostedService<CaptureWorker>();
         builder.Services.AddHostedService(services => services.GetRequiredService<RehearsalWorker>());

@@ -126,7 +126,7 @@ public sealed class CommandTests : IDisposable
         await File.WriteAllTextAsync(changed, draft.ToJsonString());
         var (code, said, error) = await Client.Run(service.Address, "template", "rehearse", changed);
         Assert.True(code == 1, error);
-        foreach (var part in new[] { "brinewood-standard, against version 1: 6 documents", "     1  approved or posted, with other values", "invoice 1, brinewood-chandlery-01.pdf: approved, would be clear", "lines[1].unit: m → –", "lines[…].unit: " })
+        foreach (var part in new[] { "brinewood-standard, against version 1: 6 documents", "     1  approved or posted, with other values", "invoice 1, brinewood-chandlery-01.pdf: approved, would be clear", "lines[1].unit: m → –", "lines[].unit: " })
             Assert.Contains(part, said, StringComparison.Ordinal);
         Assert.All(said.Split('\n'), line => Assert.True(line.Length <= 100, $"wider than 100 columns: {line}"));
         Assert.Equal(3, (await Client.Run(service.Address, "template", "rehearse", changed, "--batch", "9")).ExitCode);

@@ -43,6 +43,17 @@ public partial class TemplateExamplesTests
     private static bool IsChecked(string file, string title) => file == "checks.md" || title == "Deliveries that must be there, and add up";
 
     [Fact]
+    public void The_schema_names_the_settled_fields_and_columns()
+    {
+        using var stream = TemplateSchema.Open();
+        var schema = JsonNode.Parse(stream)!;
+        Assert.Equal(TradeNames.Fields, NamesAt(schema["properties"]!["fields"]!));
+        Assert.Equal(TradeNames.Columns.Concat(TradeNames.TaxColumns).Distinct().Order(), NamesAt(schema["$defs"]!["block"]!["properties"]!["columns"]!).Order());
+
+        static IEnumerable<string> NamesAt(JsonNode names) => names["properties"]!.AsObject().Select(pair => pair.Key);
+    }
+
+    [Fact]
     public void The_reference_has_an_example_for_every_key_of_the_schema()
     {
         using var stream = TemplateSchema.Open();

@@ -73,3 +73,16 @@ export async function allOf<T>(
   } while (after !== undefined);
   return all;
 }
+
+/** Saves a template as the next version. Its text is sent as it is, so that faults are named by its own lines. */
+export const saveTemplate = (
+  text: string,
+  query: { note: string; recapture: boolean },
+  headers: Record<string, string> = {},
+) =>
+  api.POST("/api/v1/templates", {
+    params: { query },
+    body: text as never,
+    bodySerializer: (body) => body as unknown as string,
+    headers: { "Content-Type": "application/json", ...headers },
+  });

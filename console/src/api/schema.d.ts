@@ -2464,6 +2464,8 @@ export interface components {
         ValueChangeRecord: {
             /** @description As findings name it: `total`, `lines[3].amount`; a whole row is `lines[3]`. */
             name: string;
+            /** @description The same without the numbers of rows: changes of one column are one to a person. */
+            column: string;
             /** @description Empty where it was not there. */
             before: string;
             /** @description Empty where it is there no more. */

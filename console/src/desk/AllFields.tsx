@@ -1,5 +1,6 @@
 import type { Invoice } from "../api/client";
 import { money, spokenName } from "../shared/amounts";
+import { FileButton } from "./FileButton";
 
 interface Props {
   invoices: Invoice[];
@@ -25,9 +26,7 @@ export function AllFields({ invoices, fields, show }: Props) {
           {invoices.map((invoice) => (
             <tr key={`${invoice.document.sha256} ${invoice.firstPage}`}>
               <td>
-                <button type="button" className="plain" onClick={() => show(invoice.document.sha256)}>
-                  {invoice.document.file}
-                </button>
+                <FileButton invoice={invoice} show={show} />
               </td>
               {fields.map((name) => {
                 const value = invoice.fields[name];

@@ -1,5 +1,6 @@
 import type { Invoice } from "../api/client";
 import { grouped, spokenName } from "../shared/amounts";
+import { FileButton } from "./FileButton";
 
 interface Props {
   invoices: Invoice[];
@@ -33,9 +34,7 @@ export function AllLines({ invoices, columns, show }: Props) {
           {rows.slice(0, MOST_ROWS).map(({ invoice, line }) => (
             <tr key={`${invoice.document.sha256} ${invoice.firstPage} ${line.block} ${line.number}`}>
               <td>
-                <button type="button" className="plain" onClick={() => show(invoice.document.sha256)}>
-                  {invoice.document.file}
-                </button>
+                <FileButton invoice={invoice} show={show} />
               </td>
               <td className="figure">{line.number}</td>
               {columns.map((name) => {

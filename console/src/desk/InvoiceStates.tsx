@@ -2,6 +2,7 @@ import { Fragment } from "react";
 import type { Invoice } from "../api/client";
 import { money } from "../shared/amounts";
 import { StateWord } from "../shared/StateWord";
+import { FileButton } from "./FileButton";
 
 interface Props {
   invoices: Invoice[];
@@ -31,14 +32,7 @@ export function InvoiceStates({ invoices, shown, show }: Props) {
                 <StateWord state={invoice.state} />
               </td>
               <td className="file">
-                <button
-                  type="button"
-                  className="plain"
-                  title={invoice.document.file}
-                  onClick={() => show(invoice.document.sha256)}
-                >
-                  {invoice.document.file}
-                </button>
+                <FileButton invoice={invoice} show={show} />
               </td>
               <td style={{ whiteSpace: "nowrap" }}>{invoice.fields.invoiceNumber?.value}</td>
               <td style={{ whiteSpace: "nowrap" }}>{invoice.fields.invoiceDate?.value}</td>

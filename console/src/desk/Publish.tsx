@@ -1,7 +1,7 @@
 import { Button, TextInput } from "@mantine/core";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
-import { api, dataOf, type Invoice } from "../api/client";
+import { dataOf, type Invoice, saveTemplate } from "../api/client";
 import { useKept } from "../shared/useKept";
 import { RehearsalResult } from "./RehearsalResult";
 import type { RehearsalWork } from "./useRehearsal";
@@ -24,16 +24,12 @@ export function Publish({ invoice, work, rehearsal, isUnfit }: Props) {
   const publish = useMutation({
     mutationFn: () =>
       dataOf(
-        api.POST("/api/v1/templates", {
-          params: { query: { note, recapture: true } },
-          body: work.text as never,
-          bodySerializer: (text) => text as unknown as string,
+        saveTemplate(
+          work.text,
+          { note, recapture: true },
           // Bound to the version it was rehearsed against: what somebody else has published since is not written over.
-          headers: {
-            "Content-Type": "application/json",
-            ...(base > 0 ? { "If-Match": `"${base}"` } : { "If-None-Match": "*" }),
-          },
-        }),
+          base > 0 ? { "If-Match": `"${base}"` } : { "If-None-Match": "*" },
+        ),
       ),
     onSuccess: async () => {
       setNote("");

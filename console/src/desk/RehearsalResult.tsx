@@ -103,8 +103,7 @@ function Rehearsed({ invoice }: { invoice: RehearsedInvoice }) {
 function Changes({ changes }: { changes: RehearsedInvoice["changes"] }) {
   const alike = new Map<string, RehearsedInvoice["changes"]>();
   for (const change of changes) {
-    const column = change.name.replace(/\[\d+\]/g, "[]");
-    alike.set(column, [...(alike.get(column) ?? []), change]);
+    alike.set(change.column, [...(alike.get(change.column) ?? []), change]);
   }
   return [...alike].map(([column, group]) => (
     <div key={column}>

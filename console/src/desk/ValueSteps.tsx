@@ -1,6 +1,7 @@
 import { Fragment } from "react";
 import type { Invoice, Value } from "../api/client";
 import { money, spokenName } from "../shared/amounts";
+import { FileButton } from "./FileButton";
 
 interface Props {
   invoices: Invoice[];
@@ -49,18 +50,7 @@ export function ValueSteps({ invoices, name, show }: Props) {
             {values.map((value, row) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: rows are told by their numbers.
               <tr key={row}>
-                <td className="file">
-                  {row === 0 && (
-                    <button
-                      type="button"
-                      className="plain"
-                      title={invoice.document.file}
-                      onClick={() => show(invoice.document.sha256)}
-                    >
-                      {invoice.document.file}
-                    </button>
-                  )}
-                </td>
+                <td className="file">{row === 0 && <FileButton invoice={invoice} show={show} />}</td>
                 <td>{value?.raw}</td>
                 {Array.from({ length: steps }, (_, step) => (
                   // biome-ignore lint/suspicious/noArrayIndexKey: steps have no other name.

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, type Box, dataOf } from "../api/client";
 import { count } from "../shared/amounts";
+import { Ways } from "./Ways";
 
 /** What can be said of the item rows by pointing. */
 export const ROW_MEANINGS = [
@@ -36,36 +37,20 @@ export function WaysOfRows({ what, column, template, document, at, others, take 
       ),
     staleTime: Number.POSITIVE_INFINITY,
   });
-  if (ways.isPending) {
-    return <p className="soft">Trying it on {count(others.length + 1, "invoice")} …</p>;
-  }
-  if (ways.isError) {
-    return (
-      <p className="state held" role="alert">
-        ▲ {ways.error.message}
-      </p>
-    );
-  }
-  if (ways.data.length === 0) {
-    return (
-      <p className="state held" role="alert">
-        ▲ Nothing can be made of these words as that. Perhaps other words of the line say it.
-      </p>
-    );
-  }
   return (
-    <ol className="ways" aria-label="Ways to take the rows">
-      {ways.data.map((way) => (
-        <li key={way.template}>
-          <button type="button" onClick={() => take(way.template)}>
-            <span>{way.says}</span>
-            <span className="soft">
-              {count(way.rows, "row")} here; {way.clear} of {count(way.invoices, "invoice")} clear
-              {way.findings > 0 && `, ${count(way.findings, "finding")} on the others`}
-            </span>
-          </button>
-        </li>
-      ))}
-    </ol>
+    <Ways
+      ways={ways}
+      looking={`Trying it on ${count(others.length + 1, "invoice")} …`}
+      none="Nothing can be made of these words as that. Perhaps other words of the line say it."
+      label="Ways to take the rows"
+      keyOf={(way) => way.template}
+      saysOf={(way) => way.says}
+      proofOf={(way) =>
+        `${count(way.rows, "row")} here; ${way.clear} of ${count(way.invoices, "invoice")} clear${
+          way.findings > 0 ? `, ${count(way.findings, "finding")} on the others` : ""
+        }`
+      }
+      take={(way) => take(way.template)}
+    />
   );
 }

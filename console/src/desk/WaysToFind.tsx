@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, type Box, dataOf } from "../api/client";
 import { spokenName } from "../shared/amounts";
+import { Ways } from "./Ways";
 
 interface Props {
   field: string;
@@ -26,43 +27,28 @@ export function WaysToFind({ field, type, template, document, page, box, others,
       ),
     staleTime: Number.POSITIVE_INFINITY,
   });
-  if (ways.isPending) {
-    return <p className="soft">Looking for ways to find it again …</p>;
-  }
-  if (ways.isError) {
-    return (
-      <p className="state held" role="alert">
-        ▲ {ways.error.message}
-      </p>
-    );
-  }
-  if (ways.data.length === 0) {
-    return (
-      <p className="state held" role="alert">
-        ▲ No way finds this as {spokenName(field)}. Perhaps it is of another kind, or more words belong to it.
-      </p>
-    );
-  }
   return (
-    <ol className="ways" aria-label={`Ways to find the ${spokenName(field)} again`}>
-      {ways.data.map((way) => {
+    <Ways
+      ways={ways}
+      looking="Looking for ways to find it again …"
+      none={`No way finds this as ${spokenName(field)}. Perhaps it is of another kind, or more words belong to it.`}
+      label={`Ways to find the ${spokenName(field)} again`}
+      keyOf={(way) => way.rule}
+      saysOf={(way) => way.says}
+      proofOf={(way) => {
         const misses = way.values.filter((value) => value.value === null);
         return (
-          <li key={way.rule}>
-            <button type="button" onClick={() => take(field, way.rule)}>
-              <span>{way.says}</span>
-              <span className="soft">
-                {others.length === 0
-                  ? "no other invoice to prove it on"
-                  : `fits on ${way.fits} of ${way.values.length} others`}
-                {misses.length > 0 && misses.length < way.values.length && (
-                  <>, not on {misses.map((miss) => miss.file).join(", ")}</>
-                )}
-              </span>
-            </button>
-          </li>
+          <>
+            {others.length === 0
+              ? "no other invoice to prove it on"
+              : `fits on ${way.fits} of ${way.values.length} others`}
+            {misses.length > 0 &&
+              misses.length < way.values.length &&
+              `, not on ${misses.map((miss) => miss.file).join(", ")}`}
+          </>
         );
-      })}
-    </ol>
+      }}
+      take={(way) => take(field, way.rule)}
+    />
   );
 }

@@ -4,7 +4,6 @@ import type { Diagnostic } from "@codemirror/lint";
 import type { EditorState } from "@codemirror/state";
 import { hoverTooltip } from "@codemirror/view";
 import type { TemplateFault } from "../api/client";
-import { COLUMNS, FIELDS } from "../shared/fields";
 import { descriptionOf, keysAt, type Schema, schemasAt, valuesAt } from "./schema";
 
 type Node = ReturnType<ReturnType<typeof syntaxTree>["resolveInner"]>;
@@ -32,11 +31,6 @@ function pathOf(state: EditorState, node: Node): (string | number)[] {
   return path;
 }
 
-/** Names that stand where the schema allows any: the settled ones. */
-function settledAt(path: (string | number)[]): string[] {
-  return path.at(-1) === "fields" && path.length === 1 ? FIELDS : path.at(-1) === "columns" ? COLUMNS : [];
-}
-
 /** Completes keys and values as the JSON Schema of templates allows them. */
 export function completionsOf(schema: Schema) {
   return (context: CompletionContext): CompletionResult | null => {
@@ -62,11 +56,7 @@ export function completionsOf(schema: Schema) {
       if (!object) {
         return null;
       }
-      const path = pathOf(state, object);
-      const keys = keysAt(schema, path);
-      for (const name of settledAt(path)) {
-        keys.set(name, "a settled name");
-      }
+      const keys = keysAt(schema, pathOf(state, object));
       const own = node.name === "PropertyName" ? bare(textOf(state, node)) : "";
       const taken = object
         .getChildren("Property")

@@ -20,6 +20,8 @@ export function useKeptDraft(key: string, invoice: number) {
   const [theirs, setTheirs] = useState<KeptDraft | null>(null);
   const known = useRef<KeptDraft | null>(null);
   const [isKnown, setIsKnown] = useState(false);
+  /** What was typed last; an answer may come to what was typed before. */
+  const newest = useRef(text);
   const path = { params: { path: { key } } };
 
   const kept = useQuery({
@@ -50,7 +52,7 @@ export function useKeptDraft(key: string, invoice: number) {
     scope: { id: `draft ${key}` },
     onSuccess: (draft, template) => {
       known.current = draft;
-      if (localStorage.getItem(`daxlin.draft.${key}`) === template) {
+      if (newest.current === template) {
         setUnsent("");
       }
     },
@@ -88,6 +90,7 @@ export function useKeptDraft(key: string, invoice: number) {
     /** False until it is known whether somebody has begun already. */
     isKnown: isKnown || kept.isError,
     keep: (next: string) => {
+      newest.current = next;
       setText(next);
       setUnsent(next);
       sendSoon(next);

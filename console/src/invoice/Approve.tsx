@@ -4,8 +4,8 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { api, dataOf, type Invoice, Refusal, seen } from "../api/client";
 import { ask } from "../api/queries";
+import { AskReason } from "../shared/AskReason";
 import { useKept } from "../shared/useKept";
-import { AskReason } from "./AskReason";
 import { useShowIfChanged } from "./useShowIfChanged";
 
 /** Approves an invoice. One that is held asks why it is right all the same; the reason is kept on record. */

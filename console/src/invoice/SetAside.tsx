@@ -3,8 +3,8 @@ import { useDisclosure } from "@mantine/hooks";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, dataOf, type Invoice, seen } from "../api/client";
 import { ask } from "../api/queries";
+import { AskReason } from "../shared/AskReason";
 import { useKept } from "../shared/useKept";
-import { AskReason } from "./AskReason";
 import { useShowIfChanged } from "./useShowIfChanged";
 
 /** Sets an invoice aside that is not to be posted, a copy mostly; the reason is kept on record. */

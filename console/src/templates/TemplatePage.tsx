@@ -4,7 +4,7 @@ import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, dataOf, type TemplateDetail } from "../api/client";
 import { ask } from "../api/queries";
-import { AskReason } from "../invoice/AskReason";
+import { AskReason } from "../shared/AskReason";
 import { dayAndTime } from "../shared/amounts";
 import { Failed, Loading } from "../shared/Notes";
 import { useWhereabouts } from "../shared/Trail";

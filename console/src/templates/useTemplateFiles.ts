@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type TemplateFault } from "../api/client";
+import { saveTemplate, type TemplateFault } from "../api/client";
 
 /** What became of one template file. */
 export interface FileResult {
@@ -28,15 +28,9 @@ export function useTemplateFiles() {
 }
 
 async function save(file: File, isLast: boolean): Promise<FileResult> {
-  const answer = await api
-    .POST("/api/v1/templates", {
-      // Once all are there, what none recognised before is captured anew.
-      params: { query: { note: `From the file ${file.name}`, recapture: isLast } },
-      body: (await file.text()) as never,
-      bodySerializer: (text) => text as unknown as string,
-      headers: { "Content-Type": "application/json" },
-    })
-    .catch(() => null);
+  // Once all are there, what none recognised before is captured anew.
+  const query = { note: `From the file ${file.name}`, recapture: isLast };
+  const answer = await saveTemplate(await file.text(), query).catch(() => null);
   if (answer?.data) {
     const { name, version, isNew } = answer.data;
     return {

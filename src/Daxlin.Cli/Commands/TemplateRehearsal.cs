@@ -1,11 +1,10 @@
 using System.Text.Json.Nodes;
-using System.Text.RegularExpressions;
 using Spectre.Console;
 
 namespace Daxlin.Cli.Commands;
 
 /// <summary><c>template rehearse</c>: what a draft would change on the invoices that were captured before.</summary>
-internal static partial class TemplateRehearsal
+internal static class TemplateRehearsal
 {
     /// <summary>So many changes of one column are printed one by one; of more, the first, and how many.</summary>
     private const int MostAlike = 3;
@@ -75,8 +74,7 @@ internal static partial class TemplateRehearsal
         var after = Shown.Text(invoice["after"]);
         Terminal.Line($"        invoice {Shown.Text(invoice["invoice"])}, {Shown.Text(invoice["file"])}: {Shown.Text(invoice["before"])}, would be {after}"
             + ((after != "clear" || Shown.Text(invoice["verdict"]) == "lost") && Shown.Text(invoice["firstFinding"]) is { Length: > 0 } finding ? $": {finding}" : ""));
-        // One column lost on three hundred rows is one change to a person.
-        foreach (var alike in invoice["changes"]!.AsArray().GroupBy(change => RowNumber().Replace(Shown.Text(change!["name"]), "[…]")))
+        foreach (var alike in invoice["changes"]!.AsArray().GroupBy(change => Shown.Text(change!["column"])))
         {
             foreach (var change in alike.Take(alike.Count() > MostAlike ? 1 : MostAlike))
                 Terminal.Line($"          {Shown.Text(change!["name"])}: {Said(change["before"])} → {Said(change["after"])}");
@@ -84,9 +82,6 @@ internal static partial class TemplateRehearsal
                 Terminal.Line($"          {alike.Key}: {alike.Count() - 1} more");
         }
     }
-
-    [GeneratedRegex(@"\[\d+\]")]
-    private static partial Regex RowNumber();
 
     private static string Said(JsonNode? value) => Shown.Text(value) is { Length: > 0 } text ? Shown.Cut(text, 60) : "–";
 }

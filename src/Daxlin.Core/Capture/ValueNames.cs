@@ -1,9 +1,10 @@
 using System.Globalization;
+using System.Text.RegularExpressions;
 
 namespace Daxlin.Core.Capture;
 
 /// <summary>How ties, findings and the record name a captured value: <c>total</c>, <c>lines[3].amount</c>, <c>lines[3].deliveries[1].quantity</c>.</summary>
-public static class ValueNames
+public static partial class ValueNames
 {
     /// <param name="list">lines, taxes, or a block's own.</param>
     /// <param name="row">From 1.</param>
@@ -20,4 +21,10 @@ public static class ValueNames
     /// <summary>The column that <see cref="Column"/> names; null for the name of anything else.</summary>
     public static string? ColumnOf(string name) =>
         name.IndexOf("[].", StringComparison.Ordinal) is >= 0 and var at ? name[(at + "[].".Length)..] : null;
+
+    /// <summary>A value's name without the numbers of its rows: <c>lines[3].amount</c> is <c>lines[].amount</c>.</summary>
+    public static string ColumnOfValue(string name) => RowNumbers().Replace(name, "[]");
+
+    [GeneratedRegex(@"\[\d+\]")]
+    private static partial Regex RowNumbers();
 }

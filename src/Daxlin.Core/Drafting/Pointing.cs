@@ -78,8 +78,7 @@ public static class Pointing
         // By its form: letters stay, runs of figures are open.
         if (text.Any(char.IsAsciiDigit))
         {
-            var form = Regex.Replace(Regex.Escape(text).Replace(@"\ ", " ", StringComparison.Ordinal), @"\d+", run => $@"\d{{{run.Length}}}");
-            yield return (Where(new JsonObject { ["matching"] = $@"(?:^|\s)({form})(?:\s|$)" }), $"by its form, as “{text}”");
+            yield return (Where(new JsonObject { ["matching"] = $@"(?:^|\s)({FormPattern.WithFigures(text)})(?:\s|$)" }), $"by its form, as “{text}”");
         }
         // At its place: a little room on all sides.
         var number = page.Number == pages && pages > 1 ? (JsonNode)"last" : page.Number;

@@ -24,7 +24,7 @@ internal static partial class TaxNumberDraft
                 var number = NumberIn(Behind(line, caption));
                 if (number.Count(char.IsAsciiDigit) < 6 || !number.Any(c => c is >= '1' and <= '9'))
                     continue;
-                best = (rank, Rule($@"{Literally(caption.Text)}\W*({FormOf(number)})"));
+                best = (rank, Rule($@"{FormPattern.Literally(caption.Text)}\W*({FormPattern.WithFigures(number)})"));
             }
         }
         return best.Rule;
@@ -48,7 +48,7 @@ internal static partial class TaxNumberDraft
     private static JsonObject? ByForm(IReadOnlyList<Sample> samples)
     {
         var shared = samples.Select(sample => sample.Pages.SelectMany(NumbersOn).ToHashSet()).Aggregate((one, other) => [.. one.Intersect(other)]);
-        return shared.Count == 1 ? Rule($@"\b({FormOf(shared.Single())})") : null;
+        return shared.Count == 1 ? Rule($@"\b({FormPattern.WithFigures(shared.Single())})") : null;
     }
 
     private static IEnumerable<string> NumbersOn(Page page)
@@ -63,10 +63,6 @@ internal static partial class TaxNumberDraft
     }
 
     private static JsonObject Rule(string pattern) => new() { ["where"] = new JsonObject { ["matching"] = pattern + @"(?!\w)" } };
-
-    private static string FormOf(string number) => Regex.Replace(Literally(number), @"\d+", run => $@"\d{{{run.Length}}}");
-
-    private static string Literally(string text) => Regex.Escape(text).Replace(@"\ ", " ", StringComparison.Ordinal);
 
     /// <summary>The numbers of a text in their countries' forms, as printed: figures may stand in groups. An account number is none.</summary>
     private static IEnumerable<(string Number, int At)> FormsIn(string text)

@@ -147,7 +147,7 @@ internal static partial class TaxesDraft
                 // Marks beside the base belong to it.
                 words = Regex.Replace(words, $"{mark} ?$", "");
                 words = at > 0 ? Regex.Replace(words, $"^ ?{mark}(?= |$|\\))", "") : words;
-                pattern.Append(Regex.Escape(words).Replace(@"\ ", " ", StringComparison.Ordinal));
+                pattern.Append(FormPattern.Literally(words));
                 at = next;
             }
         }

@@ -31,7 +31,7 @@ internal static partial class UncaptionedDate
         var rest = line.Text[(line.Text.IndexOf(number.Trace.Raw, StringComparison.Ordinal) + number.Trace.Raw.Length)..];
         // The word alone may stand elsewhere; behind the number it is the date's.
         if (Dated().Match(rest) is { Success: true } dated)
-            yield return Matching($@"\d\W* {Regex.Escape(dated.Groups["word"].Value).Replace(@"\ ", " ", StringComparison.Ordinal)} ?({FormOf(dated.Groups["date"].Value)})(?!\w)");
+            yield return Matching($@"\d\W* {FormPattern.Literally(dated.Groups["word"].Value)} ?({FormOf(dated.Groups["date"].Value)})(?!\w)");
     }
 
     private static IEnumerable<JsonObject> Alone(IReadOnlyList<Sample> samples, Habits reads, ImmutableArray<JsonObject> dueDates)
@@ -47,7 +47,7 @@ internal static partial class UncaptionedDate
 
     /// <summary>A day may have one figure or two, a month any name.</summary>
     private static string FormOf(string date) =>
-        Parts().Replace(date, part => !char.IsAsciiDigit(part.Value[0]) ? part.Value.Any(char.IsLetter) ? @"\p{L}+" : Regex.Escape(part.Value).Replace(@"\ ", " ", StringComparison.Ordinal)
+        Parts().Replace(date, part => !char.IsAsciiDigit(part.Value[0]) ? part.Value.Any(char.IsLetter) ? @"\p{L}+" : FormPattern.Literally(part.Value)
             : part.Length <= 2 ? @"\d{1,2}" : $@"\d{{{part.Length}}}");
 
     private const string AnyDate = @"\d{1,4}[./-]\d{1,2}[./-]\d{2,4}|\d{1,2}\.? \p{L}+\.?,? \d{4}|\p{L}+ \d{1,2}, \d{4}";

@@ -70,16 +70,9 @@ internal static partial class DeskEndpoints
             return Faulty("type-unknown", $"A value's type is one of {string.Join(", ", ValueKinds.Words.ToArray().Select(one => one.Word))}.");
         if (wanted.Box is not { } box || wanted.Page < 1)
             return Faulty("place-faulty", "Say the page, from 1, and the box of the value, in points.");
-        var (shown, refusal) = await Find([wanted.Document ?? ""], 1, db, documents, cancel);
+        var (shown, others, refusal) = await FindPointed(wanted.Document, wanted.Others, db, documents, cancel);
         if (refusal is not null)
             return refusal;
-        var others = ImmutableArray<DeskDocument>.Empty;
-        if (!wanted.Others.IsDefaultOrEmpty)
-        {
-            (others, refusal) = await Find(wanted.Others, MostTried, db, documents, cancel);
-            if (refusal is not null)
-                return refusal;
-        }
         var task = new DeskTask(template, null, shown, others) { Pointed = new PointedPlace(wanted.Page, box, field, kind) };
         return await Answer(task, processes, response, cancel) is { } failure ? failure : TypedResults.Empty;
     }
@@ -95,16 +88,9 @@ internal static partial class DeskEndpoints
             return Faulty("name-faulty", "A column's name is a small letter, then letters and figures, as serialNumber.");
         if (what != RowMeaning.Rows && (wanted.Box is null || wanted.Page < 1))
             return Faulty("place-faulty", "Say the page, from 1, and the box of what is pointed at, in points.");
-        var (shown, refusal) = await Find([wanted.Document ?? ""], 1, db, documents, cancel);
+        var (shown, others, refusal) = await FindPointed(wanted.Document, wanted.Others, db, documents, cancel);
         if (refusal is not null)
             return refusal;
-        var others = ImmutableArray<DeskDocument>.Empty;
-        if (!wanted.Others.IsDefaultOrEmpty)
-        {
-            (others, refusal) = await Find(wanted.Others, MostTried, db, documents, cancel);
-            if (refusal is not null)
-                return refusal;
-        }
         var task = new DeskTask(template, null, shown, others) { PointedRows = new PointedRows(wanted.Page, what == RowMeaning.Rows ? null : wanted.Box, what, wanted.Column) };
         return await Answer(task, processes, response, cancel) is { } failure ? failure : TypedResults.Empty;
     }
@@ -127,6 +113,17 @@ internal static partial class DeskEndpoints
         if (found.Exists(one => one is null))
             return ([], Problem.NotThere("such document"));
         return ([.. found.Select(one => new DeskDocument(documents.PathOf(one!.Sha256), one.Sha256, one.FileName))], null);
+    }
+
+    /// <summary>The document that is pointed at, and those on which it is proved.</summary>
+    private static async Task<(ImmutableArray<DeskDocument> Shown, ImmutableArray<DeskDocument> Others, ProblemHttpResult? Refusal)> FindPointed(
+        string? document, ImmutableArray<string> others, DaxlinDb db, DocumentStore documents, CancellationToken cancel)
+    {
+        var (shown, refusal) = await Find([document ?? ""], 1, db, documents, cancel);
+        if (refusal is not null || others.IsDefaultOrEmpty)
+            return (shown, [], refusal);
+        (var found, refusal) = await Find(others, MostTried, db, documents, cancel);
+        return (shown, found, refusal);
     }
 
     private static Task<ProblemHttpResult?> Answer(DeskTask task, ReadingProcesses processes, HttpResponse response, CancellationToken cancel) =>

@@ -39,6 +39,7 @@ public sealed record RehearsedInvoiceRecord(
     ImmutableArray<ValueChangeRecord> Changes);
 
 /// <param name="Name">As findings name it: <c>total</c>, <c>lines[3].amount</c>; a whole row is <c>lines[3]</c>.</param>
+/// <param name="Column">The same without the numbers of rows: changes of one column are one to a person.</param>
 /// <param name="Before">Empty where it was not there.</param>
 /// <param name="After">Empty where it is there no more.</param>
-public sealed record ValueChangeRecord(string Name, string Before, string After);
+public sealed record ValueChangeRecord(string Name, string Column, string Before, string After);

@@ -16,9 +16,6 @@ namespace Daxlin.Service.Rehearsals;
 
 internal static class RehearsalEndpoints
 {
-    /// <summary>So many rehearsals of a template are kept to be looked at again.</summary>
-    private const int MostKept = 5;
-
     public static void Map(RouteGroupBuilder api)
     {
         var rehearsals = api.MapGroup("/rehearsals").WithTags("Rehearsals");
@@ -30,8 +27,7 @@ internal static class RehearsalEndpoints
     }
 
     private static async Task<Results<Created<RehearsalSummary>, ProblemHttpResult>> Begin(
-        DraftToRehearse wanted, [FromHeader(Name = "Idempotency-Key")] string? key, Actor actor, DaxlinDb db, WriteTurn turn, RehearsalWorker worker, TimeProvider clock,
-        CancellationToken cancel)
+        DraftToRehearse wanted, [FromHeader(Name = "Idempotency-Key")] string? key, Actor actor, DaxlinDb db, RehearsalStart start, CancellationToken cancel)
     {
         if (RequestKey.Refuse(key) is { } refusal)
             return refusal;
@@ -46,36 +42,8 @@ internal static class RehearsalEndpoints
         }
         if (wanted.Batch is { } batch && !await db.Batches.AnyAsync(row => row.Id == batch, cancel))
             return Problem.NotThere($"batch {batch}");
-        using var _ = await turn.Take(cancel);
-        if (key is not null && await db.Rehearsals.SingleOrDefaultAsync(row => row.RequestKey == key, cancel) is { } made)
-            return TypedResults.Created($"/api/v1/rehearsals/{made.Id}", await Of(db, made, cancel));
-        var names = await TemplateNames.Of(db, template.Name, cancel);
-        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        await Forget(db, template.Name, cancel);
-        var rehearsal = new Rehearsal
-        {
-            Template = template.Name,
-            BaseVersion = await db.Templates.Where(row => row.Name == template.Name).MaxAsync(row => (int?)row.Version, cancel) ?? 0,
-            Document = wanted.Template!,
-            BatchId = wanted.Batch,
-            At = clock.GetUtcNow().UtcDateTime,
-            By = actor.Name,
-            RequestKey = key,
-            Documents = await RehearsalWork.InvoicesOf(db, names, wanted.Batch).Select(invoice => invoice.IntakeId).Distinct().CountAsync(cancel),
-        };
-        db.Rehearsals.Add(rehearsal);
-        await db.SaveChangesAsync(cancel);
-        await transaction.CommitAsync(cancel);
-        worker.Wake();
+        var rehearsal = await start.Begin(template.Name, wanted.Template!, wanted.Batch, key, actor.Name, cancel);
         return TypedResults.Created($"/api/v1/rehearsals/{rehearsal.Id}", await Of(db, rehearsal, cancel));
-    }
-
-    private static async Task Forget(DaxlinDb db, string template, CancellationToken cancel)
-    {
-        var old = await db.Rehearsals.Where(row => row.Template == template && row.State != RehearsalState.Running).OrderByDescending(row => row.Id)
-            .Skip(MostKept - 1).Select(row => row.Id).ToListAsync(cancel);
-        await db.RehearsalOutcomes.Where(row => old.Contains(row.RehearsalId)).ExecuteDeleteAsync(cancel);
-        await db.Rehearsals.Where(row => old.Contains(row.Id)).ExecuteDeleteAsync(cancel);
     }
 
     private static async Task<Results<Ok<RehearsalSummary>, ProblemHttpResult>> Show(int id, DaxlinDb db, CancellationToken cancel) =>

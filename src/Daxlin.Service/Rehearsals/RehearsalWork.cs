@@ -17,34 +17,40 @@ public sealed class RehearsalWork(
     /// <summary>So many documents are stored at once, and a stop waits for no more than these.</summary>
     private const int AtOnce = 8;
 
-    /// <summary>
-    /// Invoices that a draft of some name is rehearsed on: those that its earlier versions captured, whatever is held or unplaced,
-    /// and the newest of each other template, which the draft must not claim.
-    /// </summary>
+    /// <summary>The invoices that a draft is rehearsed on: those that its earlier versions captured, whatever is held or unplaced, and some others.</summary>
     /// <param name="names">The template's name, and those that it had before.</param>
-    public static IQueryable<Invoice> InvoicesOf(DaxlinDb db, IReadOnlyCollection<string> names, int? batch)
+    /// <param name="others">Of <see cref="OfOtherTemplates(CancellationToken)"/>.</param>
+    public static IQueryable<Invoice> InvoicesOf(DaxlinDb db, IReadOnlyCollection<string> names, int? batch, IReadOnlyCollection<int> others) => db.Invoices.Where(invoice =>
+        (batch == null || invoice.BatchId == batch) && invoice.State != InvoiceState.Returned
+        && (names.Contains(invoice.Template) || invoice.State == InvoiceState.Held || invoice.State == InvoiceState.Unplaced || others.Contains(invoice.Id)));
+
+    /// <summary>The newest invoice of each template: a draft must not claim those of the others.</summary>
+    public static Task<List<int>> OfOtherTemplates(DaxlinDb db, CancellationToken cancel) => db.Invoices
+        .Where(invoice => invoice.Template != "" && invoice.State != InvoiceState.Returned).GroupBy(invoice => invoice.Template).Select(group => group.Max(invoice => invoice.Id)).ToListAsync(cancel);
+
+    /// <summary>The same, once for all steps of a rehearsal.</summary>
+    public async Task<List<int>> OfOtherTemplates(CancellationToken cancel)
     {
-        var newest = db.Invoices.Where(invoice => invoice.Template != "" && invoice.State != InvoiceState.Returned).GroupBy(invoice => invoice.Template).Select(group => group.Max(invoice => invoice.Id));
-        return db.Invoices.Where(invoice =>
-            (batch == null || invoice.BatchId == batch) && invoice.State != InvoiceState.Returned
-            && (names.Contains(invoice.Template) || invoice.State == InvoiceState.Held || invoice.State == InvoiceState.Unplaced || newest.Contains(invoice.Id)));
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await OfOtherTemplates(db, cancel);
     }
 
     /// <summary>Rehearses the next documents.</summary>
+    /// <param name="others">Of <see cref="OfOtherTemplates(CancellationToken)"/>.</param>
     /// <returns>False if there was nothing more to do.</returns>
-    public async Task<bool> Next(int id, CancellationToken cancel)
+    public async Task<bool> Next(int id, IReadOnlyCollection<int> others, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         if (await db.Rehearsals.SingleOrDefaultAsync(row => row.Id == id && row.State == RehearsalState.Running, cancel) is not { } rehearsal)
             return false;
         var names = await TemplateNames.Of(db, rehearsal.Template, cancel);
-        var intakes = await InvoicesOf(db, names, rehearsal.BatchId).Where(invoice => invoice.IntakeId > rehearsal.LastIntakeId)
+        var intakes = await InvoicesOf(db, names, rehearsal.BatchId, others).Where(invoice => invoice.IntakeId > rehearsal.LastIntakeId)
             .Select(invoice => invoice.IntakeId).Distinct().OrderBy(intake => intake).Take(AtOnce).ToListAsync(cancel);
         var documents = await db.Intakes.Where(intake => intakes.Contains(intake.Id)).OrderBy(intake => intake.Id)
             .Join(db.Batches, intake => intake.BatchId, batch => batch.Id, (intake, batch) => new { Intake = intake, Batch = batch.Name }).ToListAsync(cancel);
-        var invoices = (await InvoicesOf(db, names, rehearsal.BatchId).Where(invoice => intakes.Contains(invoice.IntakeId)).AsNoTracking().ToListAsync(cancel)).ToLookup(invoice => invoice.IntakeId);
+        var invoices = (await InvoicesOf(db, names, rehearsal.BatchId, others).Where(invoice => intakes.Contains(invoice.IntakeId)).AsNoTracking().ToListAsync(cancel)).ToLookup(invoice => invoice.IntakeId);
         var outcomes = await Task.WhenAll(documents.Select(one => Rehearse(
-            one.Intake, new DocumentFacts(one.Intake.FileName, one.Batch, DateOnly.FromDateTime(one.Intake.ReceivedAt)), rehearsal.Document, cancel)));
+            one.Intake, one.Intake.Facts(one.Batch), rehearsal.Document, cancel)));
         var found = documents.SelectMany((one, index) => outcomes[index] is { } outcome ? invoices[one.Intake.Id].Select(invoice => Compare(id, names, invoice, outcome)) : []).ToList();
 
         using (await turn.Take(cancel))
@@ -96,7 +102,7 @@ public sealed class RehearsalWork(
         var after = outcome.Invoices.FirstOrDefault(one => one.FirstPage == invoice.FirstPage)
             ?? outcome.Invoices.FirstOrDefault(one => one.FirstPage <= invoice.LastPage && one.LastPage >= invoice.FirstPage);
         var result = RehearsalResult.Of(RehearsedInvoices.Of(invoice, names), RehearsedInvoices.Of(after));
-        ImmutableArray<ValueChangeRecord> changes = [.. result.Changes.Select(change => new ValueChangeRecord(change.Name, change.Before, change.After))];
+        ImmutableArray<ValueChangeRecord> changes = [.. result.Changes.Select(change => new ValueChangeRecord(change.Name, change.Column, change.Before, change.After))];
         return new RehearsalOutcome
         {
             RehearsalId = rehearsal,

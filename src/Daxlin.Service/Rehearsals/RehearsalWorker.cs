@@ -39,7 +39,8 @@ public sealed class RehearsalWorker(
     {
         try
         {
-            while (await work.Next(id, cancel))
+            var others = await work.OfOtherTemplates(cancel);
+            while (await work.Next(id, others, cancel))
                 continue;
         }
         catch (Exception error) when (!cancel.IsCancellationRequested && StorageFaults.IsFull(error))

@@ -45,6 +45,7 @@ public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(opt
         {
             invoice.HasIndex(row => new { row.BatchId, row.State });
             invoice.HasIndex(row => row.SeenKey);
+            invoice.HasIndex(row => new { row.State, row.LooksLike });
             invoice.Property(row => row.State).HasConversion<string>();
             invoice.HasOne(row => row.Intake).WithMany().HasForeignKey(row => row.IntakeId);
         });

@@ -1,3 +1,5 @@
+using Daxlin.Core.Capture;
+
 namespace Daxlin.Service.Storage;
 
 /// <summary>A document taken into a batch.</summary>
@@ -39,6 +41,10 @@ public sealed class Intake
     /// in: one that began before a template was saved must not end the waiting for that template.
     /// </summary>
     public int Round { get; set; }
+
+    /// <summary>What is known of the document without reading it.</summary>
+    /// <param name="batch">The name of its batch.</param>
+    internal DocumentFacts Facts(string batch) => new(FileName, batch, DateOnly.FromDateTime(ReceivedAt));
 
     /// <summary>Puts it back to wait for its capture, whatever it came to before or is coming to.</summary>
     public void Again()

@@ -30,7 +30,7 @@ internal static class TemplateEndpoints
         templates.MapPost("/{name}/renaming", Rename).WithSummary("Gives a template another name; its invoices keep the name that captured them.");
     }
 
-    private static async Task<Ok<List<TemplateSummary>>> List([AsParameters] ListPage page, HttpContext context, DaxlinDb db, CancellationToken cancel)
+    private static async Task<Ok<List<TemplateSummary>>> List([AsParameters] ListPage page, HttpContext context, DaxlinDb db, DriftWatch drift, CancellationToken cancel)
     {
         var after = page.After ?? "";
         var rows = await page.Of(
@@ -43,28 +43,24 @@ internal static class TemplateEndpoints
         var counts = await db.Invoices.Where(invoice => names.Contains(invoice.Template)).GroupBy(invoice => invoice.Template)
             .Select(group => new { group.Key, All = group.Count(), Untouched = group.Count(invoice => invoice.Findings == 0), Held = group.Count(invoice => invoice.State == InvoiceState.Held) })
             .ToDictionaryAsync(group => group.Key, cancel);
-        var summaries = new List<TemplateSummary>();
-        foreach (var row in rows)
+        var signs = (await drift.Of(db, [.. rows.Where(row => !row.IsRetired).Select(row => row.Name)], cancel)).ToLookup(sign => sign.Template);
+        return TypedResults.Ok(rows.ConvertAll(row =>
         {
             var count = counts.GetValueOrDefault(row.Name);
-            summaries.Add(new TemplateSummary(
-                row.Name, row.Vendor, row.Currency, row.Version, row.SavedAt, row.SavedBy, row.Note, row.IsRetired, count?.All ?? 0, count?.Untouched ?? 0, count?.Held ?? 0,
-                count is null || row.IsRetired ? [] : await TemplateDrift.Of(db, row.Name, cancel)));
-        }
-        return TypedResults.Ok(summaries);
+            return new TemplateSummary(
+                row.Name, row.Vendor, row.Currency, row.Version, row.SavedAt, row.SavedBy, row.Note, row.IsRetired, count?.All ?? 0, count?.Untouched ?? 0, count?.Held ?? 0, [.. signs[row.Name]]);
+        }));
     }
 
-    private static async Task<Results<Ok<ImmutableArray<DriftRecord>>, ProblemHttpResult>> Drift(string name, DaxlinDb db, CancellationToken cancel) =>
-        await Newest(db, name, cancel) is null ? NotThere(name) : TypedResults.Ok(await TemplateDrift.Of(db, name, cancel));
+    private static async Task<Results<Ok<ImmutableArray<DriftRecord>>, ProblemHttpResult>> Drift(string name, DaxlinDb db, DriftWatch drift, CancellationToken cancel) =>
+        await Newest(db, name, cancel) is null ? NotThere(name) : TypedResults.Ok(await drift.Of(db, [name], cancel));
 
-    private static async Task<Results<Ok<List<DriftRecord>>, ProblemHttpResult>> DriftOfBatch(int id, DaxlinDb db, CancellationToken cancel)
+    private static async Task<Results<Ok<ImmutableArray<DriftRecord>>, ProblemHttpResult>> DriftOfBatch(int id, DaxlinDb db, DriftWatch drift, CancellationToken cancel)
     {
         if (!await db.Batches.AnyAsync(batch => batch.Id == id, cancel))
             return Problem.NotThere($"batch {id}");
-        var drift = new List<DriftRecord>();
-        foreach (var name in await db.Invoices.Where(invoice => invoice.BatchId == id && invoice.Template != "").Select(invoice => invoice.Template).Distinct().OrderBy(name => name).ToListAsync(cancel))
-            drift.AddRange(await TemplateDrift.Of(db, name, cancel));
-        return TypedResults.Ok(drift);
+        var names = await db.Invoices.Where(invoice => invoice.BatchId == id && invoice.Template != "").Select(invoice => invoice.Template).Distinct().ToListAsync(cancel);
+        return TypedResults.Ok(await drift.Of(db, names, cancel));
     }
 
     private static async Task<Results<Ok<TemplateDetail>, ProblemHttpResult>> Show(
@@ -152,20 +148,20 @@ internal static class TemplateEndpoints
 
     private static Task<Results<Ok<TemplateSaved>, ProblemHttpResult>> Retire(
         string name, TemplateNote said, HttpRequest request, Actor actor, TemplateHistory history, DaxlinDb db, WriteTurn turn, CancellationToken cancel) =>
-        Act(name, said.Note, request, db, turn, (newest, note) => newest.IsRetired
-            ? Task.FromResult<Results<Ok<TemplateSaved>, ProblemHttpResult>>(Problem.Of(StatusCodes.Status409Conflict, "already-retired", $"The template “{name}” is retired already."))
-            : Done(history.SetRetired(newest, true, note, actor.Name, cancel)), cancel);
+        Act(name, said.Note, request, db, turn, async (newest, note) => newest.IsRetired
+            ? Problem.Of(StatusCodes.Status409Conflict, "already-retired", $"The template “{name}” is retired already.")
+            : TypedResults.Ok(await history.SetRetired(newest, true, note, actor.Name, cancel)), cancel);
 
     private static Task<Results<Ok<TemplateSaved>, ProblemHttpResult>> BringBack(
         string name, TemplateNote said, HttpRequest request, Actor actor, TemplateHistory history, DaxlinDb db, WriteTurn turn, CancellationToken cancel) =>
-        Act(name, said.Note, request, db, turn, (newest, note) => !newest.IsRetired
-            ? Task.FromResult<Results<Ok<TemplateSaved>, ProblemHttpResult>>(Problem.Of(StatusCodes.Status409Conflict, "not-retired", $"The template “{name}” is in use."))
-            : Done(history.SetRetired(newest, false, note, actor.Name, cancel)), cancel);
+        Act(name, said.Note, request, db, turn, async (newest, note) => !newest.IsRetired
+            ? Problem.Of(StatusCodes.Status409Conflict, "not-retired", $"The template “{name}” is in use.")
+            : TypedResults.Ok(await history.SetRetired(newest, false, note, actor.Name, cancel)), cancel);
 
     private static Task<Results<Ok<TemplateSaved>, ProblemHttpResult>> Return(
         string name, VersionToReturnTo wanted, HttpRequest request, Actor actor, TemplateHistory history, DaxlinDb db, WriteTurn turn, CancellationToken cancel) =>
         Act(name, wanted.Note, request, db, turn, async (newest, note) => await Version(db, name, wanted.Version, cancel) is { } older
-            ? await Done(history.Return(newest, older, note, actor.Name, cancel)) : NotThere(name, wanted.Version), cancel);
+            ? TypedResults.Ok(await history.Return(newest, older, note, actor.Name, cancel)) : NotThere(name, wanted.Version), cancel);
 
     private static Task<Results<Ok<TemplateSaved>, ProblemHttpResult>> Rename(
         string name, NewName wanted, HttpRequest request, Actor actor, TemplateHistory history, DaxlinDb db, WriteTurn turn, CancellationToken cancel) =>
@@ -176,7 +172,7 @@ internal static class TemplateEndpoints
                 return Problem.Of(StatusCodes.Status422UnprocessableEntity, "name-faulty", fault);
             return await db.Templates.AnyAsync(row => row.Name == to, cancel)
                 ? Problem.Of(StatusCodes.Status409Conflict, "name-taken", $"There is a template “{to}” already, or there was one.")
-                : await Done(history.Rename(newest, to, note, actor.Name, cancel));
+                : TypedResults.Ok(await history.Rename(newest, to, note, actor.Name, cancel));
         }, cancel);
 
     /// <summary>An act on a template that was seen: nobody retires a version that somebody else has just mended.</summary>
@@ -190,8 +186,6 @@ internal static class TemplateEndpoints
             return NotThere(name);
         return Seen.Refuse(request, newest.Version, () => Changed(newest)) is { } unseen ? unseen : await act(newest, note);
     }
-
-    private static async Task<Results<Ok<TemplateSaved>, ProblemHttpResult>> Done(Task<TemplateSaved> change) => TypedResults.Ok(await change);
 
     private static string Changed(TemplateVersion newest) =>
         $"The template “{newest.Name}” is not as it was shown: version {newest.Version} was saved by {newest.SavedBy}, {newest.SavedAt:yyyy-MM-dd HH:mm:ss} UTC"

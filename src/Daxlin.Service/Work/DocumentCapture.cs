@@ -43,7 +43,7 @@ public sealed class DocumentCapture(
             .Join(db.Batches, row => row.BatchId, batch => batch.Id, (row, batch) => new { Intake = row, Batch = batch.Name })
             .SingleOrDefaultAsync(cancel);
         return waiting is null ? null
-            : (waiting.Intake, new DocumentFacts(waiting.Intake.FileName, waiting.Batch, DateOnly.FromDateTime(waiting.Intake.ReceivedAt)));
+            : (waiting.Intake, waiting.Intake.Facts(waiting.Batch));
     }
 
     private async Task CountDeath(int intakeId, CancellationToken cancel)

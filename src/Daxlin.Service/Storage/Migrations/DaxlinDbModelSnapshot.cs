@@ -269,6 +269,8 @@ namespace Daxlin.Service.Storage.Migrations
 
                     b.HasIndex("BatchId", "State");
 
+                    b.HasIndex("State", "LooksLike");
+
                     b.HasIndex("Template", "TemplateVersion", "IntakeId");
 
                     b.ToTable("Invoices");
