@@ -55,5 +55,8 @@ internal static class Terminal
             table.AddRow(row.Select(cell => new Text(cell)));
     }
 
+    /// <summary>A text set in from the left, with all of its lines where it wraps.</summary>
+    public static void Indented(int by, string text) => Out.Write(new Padder(new Text(text), new Padding(by, 0, 0, 0)));
+
     public static void Line(string text = "") => Out.WriteLine(text);
 }

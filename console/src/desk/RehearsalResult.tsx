@@ -58,7 +58,7 @@ export function RehearsalResult({ work }: { work: RehearsalWork }) {
           {VERDICTS.filter(([verdict]) => rehearsal.invoices[verdict] > 0).map(([verdict, sign, title]) => (
             <Fragment key={verdict}>
               <tr>
-                <th className="figure" scope="row">
+                <th className="figure" scope="row" style={{ width: "1%" }}>
                   {rehearsal.invoices[verdict]}
                 </th>
                 <td colSpan={3}>

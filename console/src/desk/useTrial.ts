@@ -2,8 +2,8 @@ import { useDebouncedValue } from "@mantine/hooks";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { api, dataOf } from "../api/client";
 
-/** Long enough that a word can be typed, short enough that a result seems to stand there already. */
-const PAUSE_MS = 250;
+/** Longer than from one key to the next of who types fast, and short enough that a result seems to stand there already. */
+const PAUSE_MS = 120;
 
 /** What the template captures from the documents, always a little behind the last change. Nothing is stored. */
 export function useTrial(text: string, documents: string[]) {

@@ -26,7 +26,11 @@ export function HelpPage() {
   useEffect(() => {
     if (html !== undefined) {
       const target = hash === "" ? null : document.getElementById(decodeURIComponent(hash.slice(1)));
-      (target ?? frame.current)?.scrollIntoView();
+      if (target) {
+        target.scrollIntoView();
+      } else {
+        frame.current?.parentElement?.scrollTo(0, 0);
+      }
     }
   }, [html, hash]);
 

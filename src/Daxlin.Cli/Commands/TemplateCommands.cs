@@ -62,7 +62,7 @@ internal static class TemplateCommands
         {
             PrintFaults(templates, tellsOrder: true);
             foreach (var sentence in aloud ? templates.SelectMany(one => one!["sentences"]!.AsArray()) : [])
-                Terminal.Line($"  {Shown.Text(sentence!["says"])}");
+                Terminal.Indented(2, Shown.Text(sentence!["says"]));
         });
         return templates.All(one => one!["faults"]!.AsArray().Count == 0) ? ExitCodes.Done : ExitCodes.SomethingToLookAt;
     }
@@ -143,16 +143,21 @@ internal static class TemplateCommands
                 return;
             }
             var table = Terminal.NewTable(("name", false), ("vendor", false), ("currency", false), ("version", true), ("invoices", true), ("untouched", true), ("", false));
-            foreach (var one in templates)
-            {
-                var (invoices, untouched) = (Shown.Number(one!["invoices"]), Shown.Number(one["untouched"]));
-                table.AddRow(
-                    Cell(Shown.Text(one["name"])), Cell(Shown.Cut(Shown.Text(one["vendor"]), 30)), Cell(Shown.Text(one["currency"])),
-                    Cell(Shown.Text(one["version"])), Cell($"{invoices}"), Cell(invoices == 0 ? "–" : $"{100 * untouched / invoices} %"), Cell(one["isRetired"]!.GetValue<bool>() ? "retired" : ""));
-            }
+            IReadOnlyList<string> headings = ["name", "vendor", "currency", "version", "invoices", "untouched", ""];
+            Terminal.LetWrap(table, 1, templates.Select(one => Row(one!)).Prepend(headings).ToList());
             Terminal.Out.Write(table);
         });
         return ExitCodes.Done;
+    }
+
+    private static IReadOnlyList<string> Row(JsonNode template)
+    {
+        var (invoices, untouched) = (Shown.Number(template["invoices"]), Shown.Number(template["untouched"]));
+        return
+        [
+            Shown.Text(template["name"]), Shown.Text(template["vendor"]), Shown.Text(template["currency"]), Shown.Text(template["version"]),
+            $"{invoices}", invoices == 0 ? "–" : $"{100 * untouched / invoices} %", template["isRetired"]!.GetValue<bool>() ? "retired" : "",
+        ];
     }
 
     private static async Task<int> Show(string name, CommandContext context, CancellationToken cancel)
@@ -162,6 +167,4 @@ internal static class TemplateCommands
             new System.Text.Json.JsonSerializerOptions { WriteIndented = true, Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping })));
         return ExitCodes.Done;
     }
-
-    private static Text Cell(string text) => new(text);
 }

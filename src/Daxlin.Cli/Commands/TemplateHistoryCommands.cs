@@ -91,8 +91,8 @@ internal static class TemplateHistoryCommands
             Terminal.Line(differences.AsArray().Count == 0 ? $"{name}: versions {older} and {newer} say the same." : $"{name}, version {older} → version {newer}");
             foreach (var one in differences.AsArray())
             {
-                Terminal.Line($"  {Shown.Text(one!["place"])}");
-                Terminal.Line($"    {Said(one["before"])} → {Said(one["after"])}");
+                Terminal.Indented(2, Shown.Text(one!["place"]));
+                Terminal.Indented(4, $"{Said(one["before"])} → {Said(one["after"])}");
             }
         });
         return differences.AsArray().Count == 0 ? ExitCodes.Done : ExitCodes.SomethingToLookAt;

@@ -72,14 +72,14 @@ internal static class TemplateRehearsal
     private static void Print(JsonNode invoice)
     {
         var after = Shown.Text(invoice["after"]);
-        Terminal.Line($"        invoice {Shown.Text(invoice["invoice"])}, {Shown.Text(invoice["file"])}: {Shown.Text(invoice["before"])}, would be {after}"
+        Terminal.Indented(8, $"invoice {Shown.Text(invoice["invoice"])}, {Shown.Text(invoice["file"])}: {Shown.Text(invoice["before"])}, would be {after}"
             + ((after != "clear" || Shown.Text(invoice["verdict"]) == "lost") && Shown.Text(invoice["firstFinding"]) is { Length: > 0 } finding ? $": {finding}" : ""));
         foreach (var alike in invoice["changes"]!.AsArray().GroupBy(change => Shown.Text(change!["column"])))
         {
             foreach (var change in alike.Take(alike.Count() > MostAlike ? 1 : MostAlike))
-                Terminal.Line($"          {Shown.Text(change!["name"])}: {Said(change["before"])} → {Said(change["after"])}");
+                Terminal.Indented(10, $"{Shown.Text(change!["name"])}: {Said(change["before"])} → {Said(change["after"])}");
             if (alike.Count() > MostAlike)
-                Terminal.Line($"          {alike.Key}: {alike.Count() - 1} more");
+                Terminal.Indented(10, $"{alike.Key}: {alike.Count() - 1} more");
         }
     }
 

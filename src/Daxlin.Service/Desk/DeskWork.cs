@@ -3,6 +3,7 @@ using Daxlin.Core.Capture;
 using Daxlin.Core.Drafting;
 using Daxlin.Core.Pages;
 using Daxlin.Core.Recognition;
+using Daxlin.Core.Templates;
 using Daxlin.Core.Templates.Json;
 using Daxlin.Reading;
 using Daxlin.Service.Invoices;
@@ -18,13 +19,12 @@ internal static class DeskWork
     /// <exception cref="UnreadableException">A document cannot be read, or nothing can be drafted from it.</exception>
     public static TemplateDrafted Draft(DeskTask task)
     {
-        var samples = task.Documents.Select(document => (Document: document, Bytes: BytesOf(document)))
-            .Select(one => (one.Document, one.Bytes.Length, Pages: Named(one.Document.File, () => PdfReader.Read(one.Bytes)))).ToList();
+        var samples = task.Documents.Select(document => (Document: document, Read: Named(document.File, () => DeskPages.Of(document)))).ToList();
         var others = SamplesOf(task.Others);
         try
         {
-            var draft = Drafter.Draft([.. samples.Select(one => new Sample(one.Document.File, one.Pages))], task.Vendor, others, task.TakenNames.ToHashSet());
-            return Record(draft, [.. samples.Select(one => (Of(one.Document, one.Length), one.Pages.Length))]);
+            var draft = Drafter.Draft([.. samples.Select(one => new Sample(one.Document.File, one.Read.Pages))], task.Vendor, others, task.TakenNames.ToHashSet());
+            return Record(draft, [.. samples.Select(one => (Of(one.Document, one.Read.Size), one.Read.Pages.Length))]);
         }
         catch (DraftException error)
         {
@@ -42,10 +42,7 @@ internal static class DeskWork
     public static ImmutableArray<WayToFind> Ways(DeskTask task)
     {
         var pointed = task.Pointed!;
-        if (TemplateReader.Check(task.Template!) is not { Template: { } template })
-            throw new UnreadableException("template-faulty", "The template has faults; mend them first, so that values can be read by it.");
-        var shown = new Sample(task.Documents[0].File, PdfReader.Read(BytesOf(task.Documents[0])));
-        var others = SamplesOf(task.Others);
+        var (template, shown, others) = PointedIn(task);
         var box = new Box(pointed.Box.Left, pointed.Box.Top, pointed.Box.Right, pointed.Box.Bottom);
         return [.. Pointing.Ways(shown, new PlaceOnPage(pointed.Page, box), pointed.Field, pointed.Kind, template.Reads, others)
             .Select(way => new WayToFind(way.Rule, way.Says, way.Fits, [.. way.Values.Select((value, index) => new ValueFound(others[index].FileName, value))]))];
@@ -56,13 +53,17 @@ internal static class DeskWork
     public static ImmutableArray<WayToCapture> RowWays(DeskTask task)
     {
         var pointed = task.PointedRows!;
-        if (TemplateReader.Check(task.Template!) is not { Template: { } template })
-            throw new UnreadableException("template-faulty", "The template has faults; mend them first, so that it can be tried.");
-        var shown = new Sample(task.Documents[0].File, PdfReader.Read(BytesOf(task.Documents[0])));
-        var others = SamplesOf(task.Others);
+        var (template, shown, others) = PointedIn(task);
         var place = pointed.Box is { } box ? new PlaceOnPage(pointed.Page, new Box(box.Left, box.Top, box.Right, box.Bottom)) : (PlaceOnPage?)null;
         return [.. RowPointing.Ways(shown, place, pointed.What, pointed.Column, task.Template!, template.Reads, others)
             .Select(way => new WayToCapture(way.Template, way.Says, way.Rows, way.Clear, others.Count + 1, way.Findings))];
+    }
+
+    private static (Template Template, Sample Shown, List<Sample> Others) PointedIn(DeskTask task)
+    {
+        if (TemplateReader.Check(task.Template!) is not { Template: { } template })
+            throw new UnreadableException("template-faulty", "The template has faults; mend them first, so that it can be tried.");
+        return (template, new Sample(task.Documents[0].File, DeskPages.Of(task.Documents[0]).Pages), SamplesOf(task.Others));
     }
 
     /// <summary>Those that can be read; what cannot be is recognised by nothing and proves nothing.</summary>
@@ -73,7 +74,7 @@ internal static class DeskWork
         {
             try
             {
-                samples.Add(new Sample(document.File, PdfReader.Read(BytesOf(document))));
+                samples.Add(new Sample(document.File, DeskPages.Of(document).Pages));
             }
             catch (UnreadableException)
             {
@@ -94,8 +95,8 @@ internal static class DeskWork
             {
                 try
                 {
-                    var bytes = BytesOf(document);
-                    invoices.AddRange(TriedInvoices.Of(Of(document, bytes.Length), PdfReader.Read(bytes), templates));
+                    var (pages, size) = DeskPages.Of(document);
+                    invoices.AddRange(TriedInvoices.Of(Of(document, size), pages, templates));
                 }
                 catch (UnreadableException error)
                 {
@@ -108,10 +109,8 @@ internal static class DeskWork
 
     private static InvoiceDocument Of(DeskDocument document, long size) => new(document.File, document.Sha256, size, default);
 
-    private static byte[] BytesOf(DeskDocument document) => KeptBytes.Of(document.Path, document.Sha256);
-
     /// <summary>Of several documents a refusal says which it is.</summary>
-    public static ImmutableArray<Page> Named(string file, Func<ImmutableArray<Page>> read)
+    public static T Named<T>(string file, Func<T> read)
     {
         try
         {
