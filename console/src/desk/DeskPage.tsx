@@ -1,6 +1,6 @@
 import { Button, Tabs, TextInput } from "@mantine/core";
 import { useQuery } from "@tanstack/react-query";
-import { lazy, Suspense, useState } from "react";
+import { lazy, Suspense, useCallback, useMemo, useState } from "react";
 import { useParams } from "react-router";
 import type { Invoice } from "../api/client";
 import { ask } from "../api/queries";
@@ -31,6 +31,8 @@ import { boxOf, type Pointed, WordsOnPage } from "./WordsOnPage";
 
 /** The editor is as large as all the rest of the desk, and most templates are made without it. */
 const TemplateText = lazy(async () => ({ default: (await import("./TemplateText")).TemplateText }));
+
+const NO_INVOICES: Invoice[] = [];
 
 /** Where a template is made or mended on an invoice, and proved on the others of its batch. */
 export function DeskPage() {
@@ -77,56 +79,64 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
   const drafting = useDrafting(invoice, work);
   const trial = useTrial(work.text, atHand);
   const rehearsal = useRehearsal(work.text);
-  const results = trial.data?.invoices ?? [];
+  const results = trial.data?.invoices ?? NO_INVOICES;
   const faults = trial.data?.templates[0]?.faults ?? [];
-  const own: Invoice = results.find((one) => one.document.sha256 === shown) ?? {
-    ...invoice,
-    fields: {},
-    lines: [],
-    taxes: [],
-    findings: [],
-  };
+  const own: Invoice = useMemo(
+    () =>
+      results.find((one) => one.document.sha256 === shown) ?? {
+        ...invoice,
+        fields: {},
+        lines: [],
+        taxes: [],
+        findings: [],
+      },
+    [results, shown, invoice],
+  );
   const alike = results.filter((one) => one.template !== "").map((one) => one.document.sha256);
-  const document = parsed(work.text);
+  const { text, change } = work;
+  const document = useMemo(() => parsed(text), [text]);
   const words = useQuery(ask.words(shown));
-  const wordsOf = (page: number) => words.data?.find((one) => one.number === page)?.words ?? [];
+  const read = words.data;
+  const wordsOf = useCallback(
+    (page: number) => read?.find((one) => one.number === page)?.words ?? [],
+    [read],
+  );
   const pointedWords = pointed ? wordsOf(pointed.page) : [];
 
   const isFaulty = document === null || faults.some((fault) => fault.severity === "fault");
   const isBusy = drafting.doing !== "";
   const isUnfit = isFaulty || isBusy || work.text === "";
+  const overlay = useCallback(
+    (page: number, scale: number) => (
+      <>
+        <WordsOnPage
+          page={page}
+          words={wordsOf(page)}
+          scale={scale}
+          pointed={pointed?.page === page ? pointed : null}
+          point={(next) => {
+            const { left, top, right, bottom } = boxOf(wordsOf(page), next);
+            setChosen(nameAt(own, page, (left + right) / 2, (top + bottom) / 2));
+            setPointed(next);
+          }}
+        />
+        {showsEdges && document && (
+          <ColumnEdges
+            page={page}
+            scale={scale}
+            invoice={own}
+            template={text}
+            move={(block, edges) => change(withEdges(document, block, edges))}
+          />
+        )}
+      </>
+    ),
+    [wordsOf, pointed, own, showsEdges, document, text, change],
+  );
   const failure = drafting.error ?? work.draft.error ?? trial.error;
   return (
     <main className="invoice">
-      <PrintedPages
-        invoice={own}
-        chosen={chosen}
-        choose={setChosen}
-        overlay={(page, scale) => (
-          <>
-            <WordsOnPage
-              page={page}
-              words={wordsOf(page)}
-              scale={scale}
-              pointed={pointed}
-              point={(next) => {
-                const { left, top, right, bottom } = boxOf(wordsOf(page), next);
-                setChosen(nameAt(own, page, (left + right) / 2, (top + bottom) / 2));
-                setPointed(next);
-              }}
-            />
-            {showsEdges && document && (
-              <ColumnEdges
-                page={page}
-                scale={scale}
-                invoice={own}
-                template={work.text}
-                move={(block, edges) => work.change(withEdges(document, block, edges))}
-              />
-            )}
-          </>
-        )}
-      />
+      <PrintedPages invoice={own} chosen={chosen} choose={setChosen} overlay={overlay} />
       <section className="captured" aria-label="The template desk">
         <h1>Template desk</h1>
         <div className="row" style={{ justifyContent: "space-between", alignItems: "end" }}>

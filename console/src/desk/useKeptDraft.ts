@@ -1,6 +1,6 @@
 import { useDebouncedCallback } from "@mantine/hooks";
 import { useMutation, useQuery } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { api, dataOf, type KeptDraft, Refusal, seen } from "../api/client";
 import { useKept } from "../shared/useKept";
 
@@ -84,17 +84,21 @@ export function useKeptDraft(key: string, invoice: number) {
     }
   }, [arrived, unsent, text, send.isPending]);
   const sendSoon = useDebouncedCallback((template: string) => send.mutate(template), PAUSE_MS);
-
-  return {
-    text,
-    /** False until it is known whether somebody has begun already. */
-    isKnown: isKnown || kept.isError,
-    keep: (next: string) => {
+  const keep = useCallback(
+    (next: string) => {
       newest.current = next;
       setText(next);
       setUnsent(next);
       sendSoon(next);
     },
+    [setUnsent, sendSoon],
+  );
+
+  return {
+    text,
+    /** False until it is known whether somebody has begun already. */
+    isKnown: isKnown || kept.isError,
+    keep,
     /** What somebody else has made of it meanwhile; null if nobody has. */
     theirs,
     takeTheirs: () => {

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { Invoice } from "../api/client";
 import { spokenName } from "../shared/amounts";
 import { FieldList } from "./FieldList";
@@ -14,7 +15,7 @@ interface Props {
 }
 
 /** All that a template captured from an invoice: what to look at first, then the header, the sums and every row. */
-export function CapturedValues({ invoice, chosen, choose }: Props) {
+export const CapturedValues = memo(function CapturedValues({ invoice, chosen, choose }: Props) {
   return (
     <>
       <Findings findings={invoice.findings} choose={choose} />
@@ -50,4 +51,4 @@ export function CapturedValues({ invoice, chosen, choose }: Props) {
       <LeftOut invoice={invoice} />
     </>
   );
-}
+});

@@ -1,7 +1,8 @@
-import { Fragment } from "react";
+import { Fragment, memo, useMemo, useRef } from "react";
 import type { Invoice, Line } from "../api/client";
 import { grouped, spokenName } from "../shared/amounts";
 import { doubtfulNames } from "./places";
+import { useNear } from "./useNear";
 
 const ORDER = [
   "itemCode",
@@ -61,74 +62,171 @@ interface Props {
   choose: (name: string) => void;
 }
 
+/** Rows are drawn so many at a time, when they come near: an invoice may have thousands. */
+const PART = 25;
+
 /** Item rows, or the rows of the tax summary; a section stands once over the rows it belongs to. */
 export function LinesTable({ invoice, rows, prefix, chosen, choose }: Props) {
   const doubtful = doubtfulNames(invoice);
-  const present = new Set(rows.flatMap((row) => Object.keys(row.cells)));
-  present.delete("section");
-  // A basis of 1 in every row says nothing.
-  if (rows.every((row) => (row.cells.priceBasis?.value ?? "1") === "1")) {
-    present.delete("priceBasis");
-  }
-  const columns = [
-    ...ORDER.filter((name) => present.has(name)),
-    ...[...present].filter((name) => !ORDER.includes(name)).sort(),
-  ];
-  const kinds = new Map(
-    rows.flatMap((row) => Object.entries(row.cells).map(([name, cell]) => [name, cell.type])),
+  const columns = useMemo(() => columnsOf(rows), [rows]);
+  const parts = useMemo(
+    () =>
+      Array.from({ length: Math.ceil(rows.length / PART) }, (_, at) =>
+        rows.slice(at * PART, (at + 1) * PART),
+      ),
+    [rows],
   );
-  const isFigure = (column: string) => FIGURES.has(kinds.get(column) ?? "");
+  const chosenRow = chosen?.startsWith(`${prefix}[`)
+    ? Number.parseInt(chosen.slice(prefix.length + 1), 10)
+    : null;
   return (
     <div className="lines">
       <table className="sheet lines-table">
         <thead>
           <tr>
             <th className="figure">Row</th>
-            {columns.map((column) => (
-              <th key={column} className={isFigure(column) ? "figure" : ""}>
-                {SHORT[column] ?? spokenName(column)}
-                {unitOf(kinds.get(column) ?? "", invoice.currency)}
+            {columns.map(({ name, kind, isFigure }) => (
+              <th key={name} className={isFigure ? "figure" : ""}>
+                {SHORT[name] ?? spokenName(name)}
+                {unitOf(kind, invoice.currency)}
               </th>
             ))}
           </tr>
         </thead>
-        <tbody>
-          {rows.map((row, index) => (
-            <Fragment key={row.number}>
-              {row.cells.section && row.cells.section.value !== rows[index - 1]?.cells.section?.value && (
-                <tr className="section">
-                  <td colSpan={columns.length + 1}>{row.cells.section.value}</td>
-                </tr>
-              )}
-              <tr>
-                <td className="figure number soft">{row.number}</td>
-                {columns.map((column) => {
-                  const name = `${prefix}[${row.number}].${column}`;
-                  const cell = row.cells[column];
-                  return (
-                    <td key={column} className={isFigure(column) ? "figure" : ""}>
-                      {cell && (
-                        <button
-                          type="button"
-                          data-value={name}
-                          className={`cell ${column === "itemCode" ? "code" : ""} ${chosen === name ? "chosen" : ""} ${doubtful.has(name) ? "doubtful" : ""}`}
-                          onClick={() => choose(name)}
-                        >
-                          {doubtful.has(name) && <span aria-hidden="true">▲ </span>}
-                          {isFigure(column) ? grouped(cell.value) : cell.value}
-                        </button>
-                      )}
-                    </td>
-                  );
-                })}
-              </tr>
-              {row.under.map((list) => (
-                <RowsUnder key={list.name} list={list} columns={columns.length} />
-              ))}
-            </Fragment>
-          ))}
-        </tbody>
+        {parts.length > 1 && <WidestTexts rows={rows} columns={columns} />}
+        {parts.map((part, at) => (
+          <RowsPart
+            key={part[0]?.number}
+            rows={part}
+            before={parts[at - 1]?.at(-1)}
+            isOnly={parts.length === 1}
+            columns={columns}
+            prefix={prefix}
+            doubtful={doubtful}
+            chosen={part.some((row) => row.number === chosenRow) ? chosen : null}
+            choose={choose}
+          />
+        ))}
       </table>
     </div>
   );
+}
+
+interface Column {
+  name: string;
+  kind: string;
+  isFigure: boolean;
+}
+
+function columnsOf(rows: Line[]): Column[] {
+  const present = new Set(rows.flatMap((row) => Object.keys(row.cells)));
+  present.delete("section");
+  // A basis of 1 in every row says nothing.
+  if (rows.every((row) => (row.cells.priceBasis?.value ?? "1") === "1")) {
+    present.delete("priceBasis");
+  }
+  const kinds = new Map(
+    rows.flatMap((row) => Object.entries(row.cells).map(([name, cell]) => [name, cell.type])),
+  );
+  return [
+    ...ORDER.filter((name) => present.has(name)),
+    ...[...present].filter((name) => !ORDER.includes(name)).sort(),
+  ].map((name) => {
+    const kind = kinds.get(name) ?? "";
+    return { name, kind, isFigure: FIGURES.has(kind) };
+  });
+}
+
+/** The widest text of each column in a row that takes no height: columns keep their widths while rows come and go. */
+function WidestTexts({ rows, columns }: { rows: Line[]; columns: Column[] }) {
+  return (
+    <tbody aria-hidden="true">
+      <tr style={{ visibility: "collapse" }}>
+        <td className="figure number">{rows.at(-1)?.number}</td>
+        {columns.map(({ name, isFigure }) => (
+          <td key={name} className={isFigure ? "figure" : ""}>
+            <span className={`cell ${name === "itemCode" ? "code" : ""}`}>
+              {shown(rows.map((row) => row.cells[name]?.value ?? "").reduce(longer, ""), isFigure)}
+            </span>
+          </td>
+        ))}
+      </tr>
+    </tbody>
+  );
+}
+
+const longer = (a: string, b: string) => (b.length > a.length ? b : a);
+const shown = (text: string, isFigure: boolean) => (isFigure ? grouped(text) : text);
+
+interface PartProps {
+  rows: Line[];
+  /** The row above the first one, whose section may go on. */
+  before: Line | undefined;
+  /** The only part is always drawn. */
+  isOnly: boolean;
+  columns: Column[];
+  prefix: string;
+  doubtful: Set<string>;
+  /** The chosen value, if it stands in this part: the other parts stay as they are. */
+  chosen: string | null;
+  choose: (name: string) => void;
+}
+
+/** A height for rows that were not drawn yet, in pixels. */
+const ROW_HEIGHT = 25;
+
+const RowsPart = memo(function RowsPart(props: PartProps) {
+  const body = useRef<HTMLTableSectionElement>(null);
+  const height = useRef(props.rows.length * ROW_HEIGHT);
+  const isNear = useNear(body, ".captured");
+  const isDrawn = isNear || props.isOnly || props.chosen !== null;
+  return (
+    <tbody
+      ref={(element) => {
+        body.current = element;
+        if (element && isDrawn) {
+          height.current = element.offsetHeight;
+        }
+      }}
+    >
+      {isDrawn ? <Rows {...props} /> : <tr style={{ height: height.current }} />}
+    </tbody>
+  );
+});
+
+function Rows({ rows, before, columns, prefix, doubtful, chosen, choose }: PartProps) {
+  return rows.map((row, index) => (
+    <Fragment key={row.number}>
+      {row.cells.section && row.cells.section.value !== (rows[index - 1] ?? before)?.cells.section?.value && (
+        <tr className="section">
+          <td colSpan={columns.length + 1}>{row.cells.section.value}</td>
+        </tr>
+      )}
+      <tr>
+        <td className="figure number soft">{row.number}</td>
+        {columns.map(({ name: column, isFigure }) => {
+          const name = `${prefix}[${row.number}].${column}`;
+          const cell = row.cells[column];
+          return (
+            <td key={column} className={isFigure ? "figure" : ""}>
+              {cell && (
+                <button
+                  type="button"
+                  data-value={name}
+                  className={`cell ${column === "itemCode" ? "code" : ""} ${chosen === name ? "chosen" : ""} ${doubtful.has(name) ? "doubtful" : ""}`}
+                  onClick={() => choose(name)}
+                >
+                  {doubtful.has(name) && <span aria-hidden="true">▲ </span>}
+                  {shown(cell.value, isFigure)}
+                </button>
+              )}
+            </td>
+          );
+        })}
+      </tr>
+      {row.under.map((list) => (
+        <RowsUnder key={list.name} list={list} columns={columns.length} />
+      ))}
+    </Fragment>
+  ));
 }

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { type KeyboardEvent, useEffect, useRef, useState } from "react";
+import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from "react";
 import { ask } from "../api/queries";
 import { count } from "../shared/amounts";
 import { type Match, matchesOf } from "./textSearch";
@@ -24,11 +24,15 @@ export function PageTools({ sha256, pages, goTo, zoom, setZoom, found, setFound 
   const [wholeWords, setWholeWords] = useState(false);
   const field = useRef<HTMLInputElement>(null);
   const words = useQuery({ ...ask.words(sha256), enabled: sought.trim() !== "" });
-  const matches = matchesOf(
-    (words.data ?? []).filter((page) => pages.includes(page.number)),
-    sought,
-    withCase,
-    wholeWords,
+  const matches = useMemo(
+    () =>
+      matchesOf(
+        (words.data ?? []).filter((page) => pages.includes(page.number)),
+        sought,
+        withCase,
+        wholeWords,
+      ),
+    [words.data, pages, sought, withCase, wholeWords],
   );
   const at = matches.findIndex(
     (match) =>

@@ -1,10 +1,10 @@
 import type { PDFPageProxy } from "pdfjs-dist";
-import { type ReactNode, type RefObject, useEffect, useMemo, useRef, useState } from "react";
+import { memo, type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { Box, Invoice } from "../api/client";
 import { spokenName } from "../shared/amounts";
 import { Loading } from "../shared/Notes";
 import { PageTools } from "./PageTools";
-import { doubtfulNames, type Named, placesOf, valuesOf } from "./places";
+import { doubtfulNames, type Mark, marksOf } from "./places";
 import type { Match } from "./textSearch";
 import { useNear } from "./useNear";
 import { usePdf } from "./usePdf";
@@ -13,7 +13,7 @@ interface Props {
   invoice: Invoice;
   chosen: string | null;
   choose: (name: string) => void;
-  /** What else stands over a page, drawn to the page's scale. */
+  /** What else stands over a page, drawn to the page's scale. All pages are drawn anew with a new function. */
   overlay?: (page: number, scale: number) => ReactNode;
 }
 
@@ -24,14 +24,19 @@ export function PrintedPages({ invoice, chosen, choose, overlay }: Props) {
   const fitting = useWidth(frame);
   const [zoom, setZoom] = useState(1);
   const [found, setFound] = useState<Match | null>(null);
-  const values = useMemo(() => valuesOf(invoice), [invoice]);
-  const doubtful = useMemo(() => doubtfulNames(invoice), [invoice]);
-  const pages =
-    pdf?.pages.filter(
-      (page) => page.pageNumber >= invoice.firstPage && page.pageNumber <= invoice.lastPage,
-    ) ?? [];
-  const goTo = (page: number) =>
-    frame.current?.querySelector(`[data-page="${page}"]`)?.scrollIntoView({ block: "start" });
+  const marks = marksOf(invoice);
+  const doubtful = doubtfulNames(invoice);
+  const { firstPage, lastPage } = invoice;
+  const pages = useMemo(
+    () => pdf?.pages.filter((page) => page.pageNumber >= firstPage && page.pageNumber <= lastPage) ?? [],
+    [pdf, firstPage, lastPage],
+  );
+  const numbers = useMemo(() => pages.map((page) => page.pageNumber), [pages]);
+  const goTo = useCallback(
+    (page: number) =>
+      frame.current?.querySelector(`[data-page="${page}"]`)?.scrollIntoView({ block: "start" }),
+    [],
+  );
   useEffect(() => {
     if (found) {
       frame.current?.querySelector("[data-found]")?.scrollIntoView({ block: "center", inline: "nearest" });
@@ -42,7 +47,7 @@ export function PrintedPages({ invoice, chosen, choose, overlay }: Props) {
       {pages.length > 0 && (
         <PageTools
           sha256={invoice.document.sha256}
-          pages={pages.map((page) => page.pageNumber)}
+          pages={numbers}
           goTo={goTo}
           zoom={zoom}
           setZoom={setZoom}
@@ -61,20 +66,22 @@ export function PrintedPages({ invoice, chosen, choose, overlay }: Props) {
         )}
         {!pdf && !error && <Loading what="the pages" />}
         {fitting > 0 &&
-          pages.map((page) => (
-            <Leaf
-              key={page.pageNumber}
-              page={page}
-              frame={frame}
-              width={fitting * zoom}
-              values={values}
-              doubtful={doubtful}
-              chosen={chosen}
-              choose={choose}
-              overlay={overlay}
-              found={found?.page === page.pageNumber ? found.box : null}
-            />
-          ))}
+          pages.map((page) => {
+            const own = marks.get(page.pageNumber) ?? NO_MARKS;
+            return (
+              <Leaf
+                key={page.pageNumber}
+                page={page}
+                width={fitting * zoom}
+                marks={own}
+                doubtful={doubtful}
+                chosen={own.some((mark) => mark.name === chosen) ? chosen : null}
+                choose={choose}
+                overlay={overlay}
+                found={found?.page === page.pageNumber ? found.box : null}
+              />
+            );
+          })}
       </div>
     </section>
   );
@@ -94,24 +101,26 @@ function useWidth(frame: React.RefObject<HTMLDivElement | null>): number {
   return width;
 }
 
+const NO_MARKS: Mark[] = [];
+
 interface LeafProps {
   page: PDFPageProxy;
-  frame: RefObject<HTMLDivElement | null>;
   /** A place that was searched for. */
   found: Box | null;
   width: number;
-  values: Named[];
+  marks: Mark[];
   doubtful: Set<string>;
+  /** The chosen value, if it stands on this page: the other pages stay as they are. */
   chosen: string | null;
   choose: (name: string) => void;
   overlay?: (page: number, scale: number) => ReactNode;
 }
 
 /** One page. Its drawing, its words and its marks are only there while it is near: an invoice may have hundreds. */
-function Leaf({ page, frame, width, values, doubtful, chosen, choose, overlay, found }: LeafProps) {
+const Leaf = memo(function Leaf({ page, width, marks, doubtful, chosen, choose, overlay, found }: LeafProps) {
   const leaf = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
-  const isNear = useNear(leaf, frame);
+  const isNear = useNear(leaf, ".leaves");
   const printed = page.getViewport({ scale: 1 });
   const scale = width / printed.width;
   useEffect(() => {
@@ -148,30 +157,28 @@ function Leaf({ page, frame, width, values, doubtful, chosen, choose, overlay, f
           }}
         />
       )}
-      {values.flatMap(({ name, value }) =>
-        placesOf(value)
-          // What is chosen is there on a page far away, too, so that it can be scrolled to.
-          .filter((place) => place.page === page.pageNumber && (isNear || name === chosen))
-          .map((place) => (
-            <button
-              type="button"
-              tabIndex={-1}
-              // A wrapped value may have several marks.
-              key={`${name} ${place.box.top}`}
-              data-mark={name}
-              className={`mark ${chosen === name ? "chosen" : ""} ${doubtful.has(name) ? "doubtful" : ""}`}
-              title={`${spokenName(name)}: ${value.value}`}
-              aria-label={`${spokenName(name)}: ${value.value}`}
-              style={{
-                left: place.box.left * scale,
-                top: place.box.top * scale,
-                width: (place.box.right - place.box.left) * scale,
-                height: (place.box.bottom - place.box.top) * scale,
-              }}
-              onClick={() => choose(name)}
-            />
-          )),
-      )}
+      {marks
+        // What is chosen is there on a page far away, too, so that it can be scrolled to.
+        .filter(({ name }) => isNear || name === chosen)
+        .map(({ name, value, box }) => (
+          <button
+            type="button"
+            tabIndex={-1}
+            // A wrapped value may have several marks.
+            key={`${name} ${box.top}`}
+            data-mark={name}
+            className={`mark ${chosen === name ? "chosen" : ""} ${doubtful.has(name) ? "doubtful" : ""}`}
+            title={`${spokenName(name)}: ${value.value}`}
+            aria-label={`${spokenName(name)}: ${value.value}`}
+            style={{
+              left: box.left * scale,
+              top: box.top * scale,
+              width: (box.right - box.left) * scale,
+              height: (box.bottom - box.top) * scale,
+            }}
+            onClick={() => choose(name)}
+          />
+        ))}
     </div>
   );
-}
+});

@@ -1,5 +1,6 @@
 import type { Box } from "../api/client";
 import type { components } from "../api/schema";
+import { oncePerObject } from "../shared/oncePerObject";
 
 type Page = components["schemas"]["PageRecord"];
 
@@ -8,6 +9,14 @@ export interface Match {
   /** One box for each line that the words stand on; words on one line share one. */
   box: Box;
 }
+
+/** The lines of a page with their words. */
+const linesOf = oncePerObject((page: Page) =>
+  [...Map.groupBy(page.words, (word) => word.line).values()].map((words) => ({
+    words,
+    text: words.map((word) => word.text).join(" "),
+  })),
+);
 
 /** Where a text stands on pages: within lines, over any number of words. */
 export function matchesOf(pages: Page[], sought: string, withCase: boolean, wholeWords: boolean): Match[] {
@@ -21,12 +30,7 @@ export function matchesOf(pages: Page[], sought: string, withCase: boolean, whol
     withCase ? "gu" : "giu",
   );
   return pages.flatMap((page) => {
-    const lines = new Map<number, Page["words"]>();
-    for (const word of page.words) {
-      lines.set(word.line, [...(lines.get(word.line) ?? []), word]);
-    }
-    return [...lines.values()].flatMap((words) => {
-      const text = words.map((word) => word.text).join(" ");
+    return linesOf(page).flatMap(({ words, text }) => {
       return [...text.matchAll(pattern)].map((match) => {
         const [from, to] = [match.index, match.index + match[0].length];
         let at = 0;

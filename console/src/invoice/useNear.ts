@@ -1,19 +1,20 @@
-import { type RefObject, useEffect, useState } from "react";
+import { type RefObject, startTransition, useEffect, useState } from "react";
 
-/** Says whether an element stands in its scrolling frame or a frame's height from it: what is farther need not be drawn. */
-export function useNear(
-  element: RefObject<HTMLElement | null>,
-  frame: RefObject<HTMLElement | null>,
-): boolean {
+/**
+ * Says whether an element stands in the frame that it scrolls in (a selector), or half its height from it: what is
+ * farther need not be drawn.
+ */
+export function useNear(element: RefObject<HTMLElement | null>, frame: string): boolean {
   const [isNear, setIsNear] = useState(false);
   useEffect(() => {
     if (!element.current) {
       return;
     }
-    const observer = new IntersectionObserver(([entry]) => setIsNear(entry?.isIntersecting ?? false), {
-      root: frame.current,
-      rootMargin: "100% 0px",
-    });
+    const observer = new IntersectionObserver(
+      // Hundreds of words come with a page: they are made in slices, and keys are heard between them.
+      ([entry]) => startTransition(() => setIsNear(entry?.isIntersecting ?? false)),
+      { root: element.current.closest(frame), rootMargin: "50% 0px" },
+    );
     observer.observe(element.current);
     return () => observer.disconnect();
   }, [element, frame]);
