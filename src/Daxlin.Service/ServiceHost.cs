@@ -6,6 +6,7 @@ using Daxlin.Service.Documents;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.Posting;
 using Daxlin.Service.Rehearsals;
+using Daxlin.Service.Review;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Templates;
 using Daxlin.Service.Web;
@@ -62,6 +63,8 @@ public static class ServiceHost
         builder.Services.AddSingleton<RehearsalWorker>();
         builder.Services.AddScoped<TemplateHistory>();
         builder.Services.AddScoped<BatchIntake>();
+        builder.Services.AddScoped<Correcting>();
+        builder.Services.AddScoped<ProposedCorrections>();
         builder.Services.AddScoped<RehearsalStart>();
         builder.Services.AddScoped<DemoInvoices>();
         builder.Services.AddSingleton(TimeProvider.System);
@@ -113,6 +116,7 @@ public static class ServiceHost
         BatchEndpoints.Map(api);
         DocumentEndpoints.Map(api);
         InvoiceEndpoints.Map(api);
+        ReviewEndpoints.Map(api);
         PostingEndpoints.Map(api);
         DemoEndpoints.Map(api);
         api.MapGet("/state", State).WithTags("Service").WithSummary("Whether the service can work, and if not, why.");

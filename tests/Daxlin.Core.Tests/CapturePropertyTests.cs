@@ -148,7 +148,7 @@ public class CapturePropertyTests
         .Select(value => $"{value.Name}={value.Value}");
 
     /// <summary>Another figure in the place of one; the printed amount stays as long.</summary>
-    private static string WithOtherFigure(string amount, int place, int by)
+    internal static string WithOtherFigure(string amount, int place, int by)
     {
         var digits = Enumerable.Range(0, amount.Length).Where(index => char.IsAsciiDigit(amount[index])).ToList();
         var at = digits[place % digits.Count];

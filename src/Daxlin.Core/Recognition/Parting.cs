@@ -9,8 +9,11 @@ namespace Daxlin.Core.Recognition;
 /// <param name="Field">The header field whose value changed.</param>
 public sealed record Parting(int Page, string Field, string Before, string Value)
 {
+    /// <summary>The code of its finding.</summary>
+    public const string Code = "parted-here";
+
     public Finding ToFinding() => new(
-        "parted-here", Severity.Note,
+        Code, Severity.Note,
         $"The file was parted before page {Page.ToString(CultureInfo.InvariantCulture)}: the {TradeNames.Spoken(Field)} reads “{Before}” before it and “{Value}” on it. "
         + "If they are one invoice, the template's “newInvoice” can say so.",
         [Field]);

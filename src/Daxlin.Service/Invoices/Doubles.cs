@@ -56,7 +56,7 @@ internal static class Doubles
             return;
         var record = InvoiceRecords.FromJson(row.Record);
         var others = record.Findings.RemoveAll(one => one.Code == Code);
-        var findings = finding is null ? others : others.Insert(0, InvoiceRecords.Of(finding));
+        var findings = finding is null ? others : others.Insert(0, InvoiceRecords.Of(finding, InvoiceRecords.FromStore));
         if (findings.SequenceEqual(record.Findings, FindingComparer))
             return;
         row.Record = InvoiceRecords.ToJson(record with { Findings = findings });

@@ -30,6 +30,9 @@ public sealed record DecisionRecord(DateTime At, string By, string What, string 
 /// <param name="Template">The template that captured it, or empty.</param>
 /// <param name="Unproved">Names of the captured numbers that no sum checks.</param>
 /// <param name="PostingRun">The number of the run it was posted in, or null.</param>
+/// <param name="Entered">Values that a person entered, by name, each with what was captured in its place.</param>
+/// <param name="Struck">Captured rows that a person said are none.</param>
+/// <param name="Accepted">Findings that a person let pass.</param>
 public sealed record InvoiceDetail(
     int Id,
     int Revision,
@@ -55,7 +58,10 @@ public sealed record InvoiceDetail(
     ImmutableArray<string> Unproved,
     ImmutableArray<LeftOutRecord> LeftOut,
     ImmutableArray<DecisionRecord> Decisions,
-    int? PostingRun);
+    int? PostingRun,
+    ImmutableSortedDictionary<string, EnteredRecord> Entered,
+    ImmutableArray<StruckRecord> Struck,
+    ImmutableArray<AcceptedRecord> Accepted);
 
 /// <summary>A person's approval.</summary>
 /// <param name="Despite">Why the invoice is right although findings are open; empty for a clear one.</param>

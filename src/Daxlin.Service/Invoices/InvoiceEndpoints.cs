@@ -70,37 +70,12 @@ internal static class InvoiceEndpoints
                 }),
             row => Text(row.Id), context, cancel);
         return TypedResults.Ok(part.ConvertAll(row => new InvoiceSummary(
-            row.Id, Word(row.State), row.IsCreditNote ? "creditNote" : "invoice", row.FileName, row.FirstPage, row.LastPage, row.FilePages,
+            row.Id, InvoiceDetails.Word(row.State), row.IsCreditNote ? "creditNote" : "invoice", row.FileName, row.FirstPage, row.LastPage, row.FilePages,
             row.Vendor, row.InvoiceNumber, row.InvoiceDate, row.Currency, row.Total, row.Lines, row.Findings, row.FirstFinding, id, row.Revision, row.LooksLike)));
     }
 
     private static async Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Show(int id, DaxlinDb db, HttpResponse response, CancellationToken cancel) =>
-        await Find(id, db, cancel) is { } invoice ? Tagged(invoice, response) : Problem.NotThere($"invoice {id}");
-
-    private static Ok<InvoiceDetail> Tagged(InvoiceDetail invoice, HttpResponse response)
-    {
-        Seen.Tag(response, invoice.Revision);
-        return TypedResults.Ok(invoice);
-    }
-
-    private static async Task<InvoiceDetail?> Find(int id, DaxlinDb db, CancellationToken cancel)
-    {
-        var row = await db.Invoices.Include(invoice => invoice.Intake).SingleOrDefaultAsync(invoice => invoice.Id == id, cancel);
-        if (row is null)
-            return null;
-        var batch = await db.Batches.SingleAsync(batch => batch.Id == row.BatchId, cancel);
-        var decisions = await db.Decisions.Where(decision => decision.InvoiceId == id).OrderBy(decision => decision.Id).ToListAsync(cancel);
-        var run = await db.PostedInvoices.Where(posted => posted.InvoiceId == id).Select(posted => (int?)posted.RunNumber)
-            .SingleOrDefaultAsync(cancel);
-        var record = InvoiceRecords.FromJson(row.Record);
-        return new InvoiceDetail(
-            row.Id, row.Revision, Word(row.State), record.Kind, row.BatchId, batch.Name,
-            new InvoiceDocument(row.Intake.FileName, row.Intake.Sha256, row.Intake.Size, row.Intake.ReceivedAt),
-            row.Intake.Pages, row.FirstPage, row.LastPage, row.Template, row.TemplateVersion, row.Vendor, row.Currency,
-            record.Fields, record.Lines, record.Taxes, record.Others, record.Findings, record.Ties, record.Tied, record.Unproved, record.LeftOut,
-            [.. decisions.Select(one => new DecisionRecord(one.At, one.By, one.What, one.Before, one.After, one.Reason))],
-            run);
-    }
+        await InvoiceDetails.Find(id, db, cancel) is { } invoice ? InvoiceDetails.Tagged(invoice, response) : Problem.NotThere($"invoice {id}");
 
     private static async Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Approve(
         int id, Approval approval, HttpRequest request, Actor actor, DaxlinDb db, WriteTurn turn, TimeProvider clock, CancellationToken cancel)
@@ -109,7 +84,7 @@ internal static class InvoiceEndpoints
         var invoice = await db.Invoices.SingleOrDefaultAsync(row => row.Id == id, cancel);
         if (invoice is null)
             return Problem.NotThere($"invoice {id}");
-        if (Seen.Refuse(request, invoice.Revision, () => Changed(invoice, db)) is { } unseen)
+        if (Seen.Refuse(request, invoice.Revision, () => InvoiceDetails.Changed(invoice, db)) is { } unseen)
             return unseen;
         var despite = approval.Despite?.Trim() ?? "";
         if (await Refusal(invoice, despite, db, cancel) is { } refusal)
@@ -120,13 +95,13 @@ internal static class InvoiceEndpoints
             At = clock.GetUtcNow().UtcDateTime,
             By = actor.Name,
             What = "approved",
-            Before = Word(invoice.State),
+            Before = InvoiceDetails.Word(invoice.State),
             After = "approved",
             Reason = despite,
         });
         invoice.State = InvoiceState.Approved;
         await db.SaveChangesAsync(cancel);
-        return Tagged((await Find(id, db, cancel))!, request.HttpContext.Response);
+        return InvoiceDetails.Tagged((await InvoiceDetails.Find(id, db, cancel))!, request.HttpContext.Response);
     }
 
     private static async Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> PutAside(
@@ -136,7 +111,7 @@ internal static class InvoiceEndpoints
         var invoice = await db.Invoices.SingleOrDefaultAsync(row => row.Id == id, cancel);
         if (invoice is null)
             return Problem.NotThere($"invoice {id}");
-        if (Seen.Refuse(request, invoice.Revision, () => Changed(invoice, db)) is { } unseen)
+        if (Seen.Refuse(request, invoice.Revision, () => InvoiceDetails.Changed(invoice, db)) is { } unseen)
             return unseen;
         var reason = wanted.Reason?.Trim() ?? "";
         if (!SaysSomething(reason))
@@ -146,8 +121,8 @@ internal static class InvoiceEndpoints
                 $"Say why invoice {Text(id)} is set aside, in words of {FewestLetters} letters at least; it is kept on record.");
         }
         if (!await SettingAside.Do(invoice, reason, actor.Name, db, clock, cancel))
-            return Problem.Of(StatusCodes.Status409Conflict, "already-decided", $"Invoice {Text(id)} is {Word(invoice.State)} already.");
-        return Tagged((await Find(id, db, cancel))!, request.HttpContext.Response);
+            return Problem.Of(StatusCodes.Status409Conflict, "already-decided", $"Invoice {Text(id)} is {InvoiceDetails.Word(invoice.State)} already.");
+        return InvoiceDetails.Tagged((await InvoiceDetails.Find(id, db, cancel))!, request.HttpContext.Response);
     }
 
     private static async Task<ProblemHttpResult?> Refusal(Invoice invoice, string despite, DaxlinDb db, CancellationToken cancel)
@@ -155,7 +130,7 @@ internal static class InvoiceEndpoints
         if (invoice.State is InvoiceState.Approved or InvoiceState.Posted or InvoiceState.Returned)
         {
             return Problem.Of(
-                StatusCodes.Status409Conflict, "already-decided", $"Invoice {Text(invoice.Id)} is {Word(invoice.State)} already.");
+                StatusCodes.Status409Conflict, "already-decided", $"Invoice {Text(invoice.Id)} is {InvoiceDetails.Word(invoice.State)} already.");
         }
         if (invoice.State == InvoiceState.Unplaced)
         {
@@ -185,21 +160,6 @@ internal static class InvoiceEndpoints
     }
 
     private static bool SaysSomething(string reason) => reason.Count(char.IsLetter) >= FewestLetters;
-
-    /// <summary>What became of an invoice since it was shown.</summary>
-    private static string Changed(Invoice invoice, DaxlinDb db)
-    {
-        var last = db.Decisions.Where(decision => decision.InvoiceId == invoice.Id).OrderByDescending(decision => decision.Id).FirstOrDefault();
-        return $"Invoice {Text(invoice.Id)} is not as it was shown: "
-            + (last is not null && last.At >= invoice.CapturedAt
-                ? $"it is {Word(invoice.State)} by {last.By}, {Time(last.At)}."
-                : $"it was captured again by the template {invoice.Template}, version {Text(invoice.TemplateVersion)}, {Time(invoice.CapturedAt)}, and is {Word(invoice.State)}.")
-            + " Look at it again.";
-    }
-
-    private static string Time(DateTime at) => at.ToString("yyyy-MM-dd HH:mm:ss 'UTC'", CultureInfo.InvariantCulture);
-
-    private static string Word(InvoiceState state) => state.ToString().ToLowerInvariant();
 
     private static string Text(int number) => number.ToString(CultureInfo.InvariantCulture);
 }

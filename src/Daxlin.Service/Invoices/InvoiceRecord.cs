@@ -25,6 +25,18 @@ public sealed record InvoiceRecord(
     ImmutableArray<string> Unproved,
     ImmutableArray<LeftOutRecord> LeftOut)
 {
+    /// <summary>Sums of rows that are printed between the rows.</summary>
+    public ImmutableArray<SumRecord> Sums { get; init; } = [];
+
+    /// <summary>Values that a person entered, by name.</summary>
+    public ImmutableSortedDictionary<string, EnteredRecord> Entered { get; init; } = ImmutableSortedDictionary<string, EnteredRecord>.Empty;
+
+    /// <summary>Captured rows that a person said are none.</summary>
+    public ImmutableArray<StruckRecord> Struck { get; init; } = [];
+
+    /// <summary>Findings that a person let pass.</summary>
+    public ImmutableArray<AcceptedRecord> Accepted { get; init; } = [];
+
     public static InvoiceRecord Empty { get; } =
         new("invoice", ImmutableSortedDictionary<string, ValueRecord>.Empty, [], [], [], [], [], [], [], []);
 }
@@ -68,7 +80,29 @@ public sealed record UnderRecord(
 /// <param name="Severity"><c>hold</c> or <c>note</c>.</param>
 /// <param name="Message">A sentence with the figures in it.</param>
 /// <param name="About">The values concerned.</param>
-public sealed record FindingRecord(string Code, string Severity, string Message, ImmutableArray<string> About);
+/// <param name="Origin">
+/// What found it: <c>capture</c>, <c>check</c>, <c>file</c> for the way in which a file was parted, <c>store</c> for what other
+/// invoices say; empty if an earlier release stored it.
+/// </param>
+public sealed record FindingRecord(string Code, string Severity, string Message, ImmutableArray<string> About, string Origin);
+
+/// <summary>A sum of the rows above it that is printed between the rows.</summary>
+/// <param name="Stated">As printed.</param>
+/// <param name="Counted">What the rows come to.</param>
+public sealed record SumRecord(string Block, string Text, int Page, BoxRecord Box, string Stated, string Counted);
+
+/// <summary>A value that a person entered.</summary>
+/// <param name="Value">Empty if the person said that there is none.</param>
+/// <param name="Captured">What the newest capture says; empty for nothing.</param>
+/// <param name="Raw">The text that was captured before tidying; empty for nothing.</param>
+/// <param name="Place">Where what was captured is printed; null if it is not.</param>
+public sealed record EnteredRecord(string Value, string Captured, string Raw, PlaceRecord? Place, string By, DateTime At);
+
+/// <param name="List">The list that the row was captured in.</param>
+public sealed record StruckRecord(string List, LineRecord Row, string By, DateTime At);
+
+/// <param name="Reason">May be empty, but never for figures that do not add up.</param>
+public sealed record AcceptedRecord(string Code, string Message, ImmutableArray<string> About, string Reason, string By, DateTime At);
 
 /// <param name="Left">What the captured amounts come to.</param>
 /// <param name="Right">What the invoice states.</param>

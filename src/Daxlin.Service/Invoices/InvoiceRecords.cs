@@ -4,6 +4,7 @@ using System.Text.Json;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Checks;
 using Daxlin.Core.Pages;
+using Daxlin.Core.Recognition;
 
 namespace Daxlin.Service.Invoices;
 
@@ -18,15 +19,27 @@ internal static class InvoiceRecords
         [.. invoice.Captured.Lines.Select(Of)],
         [.. invoice.Captured.Taxes.Select(Of)],
         [.. invoice.Captured.Others.Select(Of)],
-        [.. invoice.Findings.Select(Of)],
+        [.. invoice.Findings.Select(finding => Of(finding, OriginOf(finding, invoice)))],
         [.. invoice.Ties.Select(Of)],
         [.. invoice.Tied.Order(StringComparer.Ordinal)],
         invoice.Unproved,
         [.. invoice.Captured.LeftOut.Select(line => new LeftOutRecord(
-            line.Block, line.Place.Page, Of(line.Place.Box), line.Text, line.Why))]);
+            line.Block, line.Place.Page, Of(line.Place.Box), line.Text, line.Why))])
+    {
+        Sums = [.. invoice.Captured.Sums.Select(sum => new SumRecord(
+            sum.Block, sum.Text, sum.Place.Page, Of(sum.Place.Box), Text(sum.Stated), Text(sum.Counted)))],
+    };
 
-    public static FindingRecord Of(Finding finding) =>
-        new(finding.Code, finding.Severity.ToString().ToLowerInvariant(), finding.Message, finding.About);
+    public static FindingRecord Of(Finding finding, string origin) =>
+        new(finding.Code, finding.Severity.ToString().ToLowerInvariant(), finding.Message, finding.About, origin);
+
+    private static string OriginOf(Finding finding, CheckedInvoice invoice) =>
+        finding.Code == Parting.Code ? FromFile : invoice.Captured.Findings.Any(one => ReferenceEquals(one, finding)) ? FromCapture : FromCheck;
+
+    public const string FromCapture = "capture";
+    public const string FromCheck = "check";
+    public const string FromFile = "file";
+    public const string FromStore = "store";
 
     public static string ToJson(InvoiceRecord record) => JsonSerializer.Serialize(record, Json);
 
@@ -39,6 +52,7 @@ internal static class InvoiceRecords
         Lines = [.. record.Lines.Select(Whole)],
         Taxes = [.. record.Taxes.Select(Whole)],
         Others = record.Others.IsDefault ? [] : record.Others,
+        Findings = [.. record.Findings.Select(finding => finding.Origin is null ? finding with { Origin = "" } : finding)],
         Unproved = record.Unproved.IsDefault ? [] : record.Unproved,
     };
 
@@ -50,14 +64,14 @@ internal static class InvoiceRecords
 
     private static ValueRecord Whole(ValueRecord value) => value.Tidied.IsDefault ? value with { Tidied = [] } : value;
 
-    private static LineRecord Of(CapturedLine line) => new(
+    public static LineRecord Of(CapturedLine line) => new(
         line.Block, line.Number, CellsOf(line),
         [.. line.Under.Select(under => new UnderRecord(under.Name, under.Flat.ToString().ToLowerInvariant(), [.. under.Rows.Select(CellsOf)]))]);
 
     private static ImmutableSortedDictionary<string, ValueRecord> CellsOf(CapturedLine line) =>
         line.Cells.ToImmutableSortedDictionary(cell => cell.Name, Of, StringComparer.Ordinal);
 
-    private static ValueRecord Of(CapturedValue value)
+    public static ValueRecord Of(CapturedValue value)
     {
         var places = value.Trace.Places;
         return new ValueRecord(
@@ -68,8 +82,10 @@ internal static class InvoiceRecords
             [.. places.Skip(1).Select(place => new PlaceRecord(place.Page, Of(place.Box)))]);
     }
 
+    private static string Text(decimal number) => number.ToString(CultureInfo.InvariantCulture);
+
     /// <summary>Hundredths of a point are finer than any screen or printer.</summary>
-    private static BoxRecord Of(Box box) =>
+    public static BoxRecord Of(Box box) =>
         new(Math.Round(box.Left, 2), Math.Round(box.Top, 2), Math.Round(box.Right, 2), Math.Round(box.Bottom, 2));
 
     private static TieRecord Of(Tie tie) => new(

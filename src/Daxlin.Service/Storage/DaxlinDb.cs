@@ -9,6 +9,8 @@ public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(opt
     public DbSet<Intake> Intakes => Set<Intake>();
     public DbSet<Invoice> Invoices => Set<Invoice>();
     public DbSet<Decision> Decisions => Set<Decision>();
+    public DbSet<StoredCapture> Captures => Set<StoredCapture>();
+    public DbSet<InvoiceCorrection> Corrections => Set<InvoiceCorrection>();
     public DbSet<TemplateVersion> Templates => Set<TemplateVersion>();
     public DbSet<DeskDraft> DeskDrafts => Set<DeskDraft>();
     public DbSet<Rehearsal> Rehearsals => Set<Rehearsal>();
@@ -50,6 +52,10 @@ public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(opt
             invoice.HasOne(row => row.Intake).WithMany().HasForeignKey(row => row.IntakeId);
         });
         modelBuilder.Entity<Decision>().HasIndex(decision => decision.InvoiceId);
+        modelBuilder.Entity<StoredCapture>().HasIndex(capture => capture.InvoiceId);
+        modelBuilder.Entity<InvoiceCorrection>().HasIndex(correction => correction.InvoiceId);
+        // Two persons who take the same back at once take it back once.
+        modelBuilder.Entity<InvoiceCorrection>().HasIndex(correction => correction.Undoes).IsUnique();
         modelBuilder.Entity<TemplateVersion>().HasIndex(template => new { template.Name, template.Version }).IsUnique();
         modelBuilder.Entity<Invoice>().HasIndex(invoice => new { invoice.Template, invoice.TemplateVersion, invoice.IntakeId });
         modelBuilder.Entity<DeskDraft>().HasIndex(draft => draft.Key).IsUnique();

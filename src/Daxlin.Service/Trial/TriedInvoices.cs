@@ -25,11 +25,12 @@ internal static class TriedInvoices
         InvoiceDocument document, int pages, int firstPage, int lastPage, Template? template, CheckedInvoice? invoice, ImmutableArray<TemplateMatch> matches)
     {
         var record = invoice is not null ? InvoiceRecords.Of(invoice)
-            : InvoiceRecord.Empty with { Findings = [InvoiceRecords.Of(Placing.FindingOf(matches))] };
+            : InvoiceRecord.Empty with { Findings = [InvoiceRecords.Of(Placing.FindingOf(matches), InvoiceRecords.FromFile)] };
         return new InvoiceDetail(
             0, 1, invoice is null ? "unplaced" : invoice.IsClear ? "clear" : "held", record.Kind, 0, "",
             document, pages, firstPage, lastPage,
             template?.Name ?? "", 0, template?.Vendor ?? "", template?.Reads.Currency.Code ?? "",
-            record.Fields, record.Lines, record.Taxes, record.Others, record.Findings, record.Ties, record.Tied, record.Unproved, record.LeftOut, [], null);
+            record.Fields, record.Lines, record.Taxes, record.Others, record.Findings, record.Ties, record.Tied, record.Unproved, record.LeftOut, [], null,
+            record.Entered, record.Struck, record.Accepted);
     }
 }

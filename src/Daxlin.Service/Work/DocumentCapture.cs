@@ -1,6 +1,7 @@
 using Daxlin.Core.Capture;
 using Daxlin.Reading;
 using Daxlin.Service.Invoices;
+using Daxlin.Service.Review;
 using Daxlin.Service.Storage;
 using Microsoft.EntityFrameworkCore;
 
@@ -106,6 +107,8 @@ public sealed class DocumentCapture(
                 undecided.Remove(row);
                 row.CapturedAt = clock.GetUtcNow().UtcDateTime;
                 invoice.Fill(row);
+                if (known.Contains(row))
+                    await CorrectedInvoices.TakeOver(row, db, cancel);
                 keys.Add(row.SeenKey);
             }
             db.Invoices.RemoveRange(undecided);

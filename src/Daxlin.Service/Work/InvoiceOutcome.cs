@@ -60,7 +60,7 @@ internal sealed record InvoiceOutcome(
         var finding = Placing.FindingOf(taken.Found.Matches, looksLike);
         return new InvoiceOutcome(
             taken.FirstPage, taken.LastPage, InvoiceState.Unplaced, "", 0, "", "", "", "", "", "", false, 0, 1, finding.Message,
-            InvoiceRecords.ToJson(InvoiceRecord.Empty with { Findings = [InvoiceRecords.Of(finding)] }))
+            InvoiceRecords.ToJson(InvoiceRecord.Empty with { Findings = [InvoiceRecords.Of(finding, InvoiceRecords.FromFile)] }))
         {
             LooksLike = looksLike,
         };

@@ -276,6 +276,39 @@ namespace Daxlin.Service.Storage.Migrations
                     b.ToTable("Invoices");
                 });
 
+            modelBuilder.Entity("Daxlin.Service.Storage.InvoiceCorrection", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Act")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("InvoiceId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int?>("Undoes")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("InvoiceId");
+
+                    b.HasIndex("Undoes")
+                        .IsUnique();
+
+                    b.ToTable("Corrections");
+                });
+
             modelBuilder.Entity("Daxlin.Service.Storage.PostedInvoice", b =>
                 {
                     b.Property<int>("InvoiceId")
@@ -428,6 +461,40 @@ namespace Daxlin.Service.Storage.Migrations
                     b.HasIndex("RehearsalId", "Verdict", "InvoiceId");
 
                     b.ToTable("RehearsalOutcomes");
+                });
+
+            modelBuilder.Entity("Daxlin.Service.Storage.StoredCapture", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("InvoiceId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Record")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Sha256")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Template")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("TemplateVersion")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("InvoiceId");
+
+                    b.ToTable("Captures");
                 });
 
             modelBuilder.Entity("Daxlin.Service.Storage.TemplateVersion", b =>

@@ -1,0 +1,45 @@
+using System.Collections.Immutable;
+using System.Text.Json.Serialization;
+using Daxlin.Core.Capture;
+
+namespace Daxlin.Core.Corrections;
+
+/// <summary>One thing that a person says of an invoice beside what was captured. Captured values are never changed by it.</summary>
+[JsonPolymorphic(TypeDiscriminatorPropertyName = "act")]
+[JsonDerivedType(typeof(ValueEntered), "enter")]
+[JsonDerivedType(typeof(RowStruck), "strike")]
+[JsonDerivedType(typeof(RowAdded), "add")]
+[JsonDerivedType(typeof(RowsJoined), "join")]
+[JsonDerivedType(typeof(RowMoved), "move")]
+[JsonDerivedType(typeof(KindSaid), "kind")]
+[JsonDerivedType(typeof(FindingAccepted), "accept")]
+public abstract record Correction;
+
+/// <summary>A value that a person typed, or pointed at on the page.</summary>
+/// <param name="Value">In its settled form ("1204.50", "2026-03-14"); empty says that the invoice has no such value.</param>
+/// <param name="Was">What was captured when it was entered; empty for nothing.</param>
+/// <param name="Raw">As it was typed or is printed.</param>
+/// <param name="Place">Where it is printed, if it was pointed at.</param>
+public sealed record ValueEntered(ValueAddress Of, string Value, string Was, string Raw, PlaceOnPage? Place) : Correction;
+
+/// <summary>What was captured as a row is none.</summary>
+public sealed record RowStruck(RowAddress Row) : Correction;
+
+/// <summary>A row that was not captured.</summary>
+/// <param name="After">The row that stands above it; null for the first.</param>
+/// <param name="Cells">Its values by column, in their settled form.</param>
+public sealed record RowAdded(string List, string Block, RowAddress? After, ImmutableSortedDictionary<string, string> Cells) : Correction;
+
+/// <summary>Two captured rows are one: texts are put together, and other values are the first row's, or the second's if that has none.</summary>
+public sealed record RowsJoined(RowAddress First, RowAddress Second) : Correction;
+
+/// <param name="After">The row that stands above it; null for the first place.</param>
+public sealed record RowMoved(RowAddress Row, RowAddress? After) : Correction;
+
+/// <summary>Whether the invoice is a credit note, whatever its cues and its total's sign say.</summary>
+public sealed record KindSaid(bool IsCreditNote) : Correction;
+
+/// <summary>A person has looked at a finding, and lets it pass.</summary>
+/// <param name="Message">Its sentence with its figures: with other figures it is another finding, and open.</param>
+/// <param name="Reason">Why, for figures that do not add up; may be empty for others.</param>
+public sealed record FindingAccepted(string Code, string Message, string Reason) : Correction;

@@ -1,0 +1,313 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using Daxlin.Core.Capture;
+using Daxlin.Core.Checks;
+using Daxlin.Core.Templates;
+using Daxlin.Core.Values;
+
+namespace Daxlin.Core.Corrections;
+
+/// <summary>Puts what persons said of an invoice over what was captured, and weighs all ties anew.</summary>
+/// <remarks>
+/// Captured values stay as they are, so an invoice that is captured again takes the same corrections over its new values. One
+/// whose row is not there any more is a finding, never dropped.
+/// </remarks>
+public sealed class InvoiceCorrections
+{
+    private readonly CapturedInvoice captured;
+    private readonly Template template;
+    private readonly List<CapturedValue> fields;
+    private readonly Dictionary<string, List<(RowAddress Address, CapturedLine Line)>> lists = [];
+    private readonly Dictionary<string, EnteredValue> entered = [];
+    private readonly HashSet<string> settled = [];
+    private readonly List<StruckRow> struck = [];
+    private readonly List<(int Id, FindingAccepted What)> accepted = [];
+    private readonly List<Finding> found = [];
+    private bool? isCreditNote;
+
+    private InvoiceCorrections(CapturedInvoice captured)
+    {
+        (this.captured, template) = (captured, captured.Template);
+        fields = [.. captured.Fields];
+        AddList(BlockRule.Lines, captured.Lines);
+        AddList(BlockRule.Taxes, captured.Taxes);
+        foreach (var block in captured.Others.GroupBy(line => line.Block))
+            AddList(block.Key, block);
+    }
+
+    public static CorrectedInvoice Apply(CapturedInvoice captured, IEnumerable<RecordedCorrection> corrections)
+    {
+        var invoice = new InvoiceCorrections(captured);
+        foreach (var (id, what) in corrections)
+            invoice.Take(id, what);
+        return invoice.Result();
+    }
+
+    private void AddList(string list, IEnumerable<CapturedLine> lines) =>
+        lists[list] = [.. lines.Select(line => (RowAddress.Of(list, line), line))];
+
+    private void Take(int id, Correction what)
+    {
+        switch (what)
+        {
+            case ValueEntered { Of.Row: null } value:
+                EnterField(id, value);
+                break;
+            case ValueEntered value:
+                EnterCell(id, value);
+                break;
+            case RowStruck { Row: var row }:
+                if (Find(row) is var (list, at))
+                    Strike(id, list, at);
+                else
+                    Lose("the row was struck out", row);
+                break;
+            case RowAdded row:
+                Add(id, row);
+                break;
+            case RowsJoined join:
+                Join(id, join);
+                break;
+            case RowMoved move:
+                Move(move);
+                break;
+            case KindSaid said:
+                isCreditNote = said.IsCreditNote;
+                settled.Add(KindName);
+                break;
+            case FindingAccepted finding:
+                accepted.Add((id, finding));
+                break;
+        }
+    }
+
+    private void EnterField(int id, ValueEntered value)
+    {
+        var name = value.Of.Name;
+        var at = fields.FindIndex(field => field.Name == name);
+        entered[name] = new EnteredValue(id, captured.Find(name));
+        settled.Add(name);
+        Differ(name, value, captured.Find(name));
+        Put(fields, at, value, KindsOfValues.OfField(template, name));
+    }
+
+    private void EnterCell(int id, ValueEntered value)
+    {
+        if (Find(value.Of.Row!) is not var (list, at))
+        {
+            Lose($"“{value.Raw}” was entered for the {TradeNames.Spoken(value.Of.Name)}", value.Of.Row!);
+            return;
+        }
+        var (address, line) = lists[list][at];
+        var cells = line.Cells.ToList();
+        var name = ValueNames.Of(list, line.Number, value.Of.Name);
+        var own = address.AddedBy > 0 ? null : Captured(list, line.Number)?.Find(value.Of.Name);
+        entered[name] = new EnteredValue(id, own);
+        settled.Add(name);
+        if (address.AddedBy == 0)
+            Differ(name, value, own);
+        Put(cells, cells.FindIndex(cell => cell.Name == value.Of.Name), value, KindsOfValues.OfColumn(template, line.Block, value.Of.Name));
+        lists[list][at] = (address, line with { Cells = [.. cells] });
+    }
+
+    /// <summary>Puts a value in the place of another, or behind all others; takes it away if it is empty.</summary>
+    private static void Put(List<CapturedValue> values, int at, ValueEntered entered, ValueKind kind)
+    {
+        if (entered.Value.Length == 0)
+        {
+            if (at >= 0)
+                values.RemoveAt(at);
+            return;
+        }
+        // What is typed over a captured value stands where that is printed.
+        var places = entered.Place is { } place ? [place] : at >= 0 ? values[at].Trace.Places : [];
+        var value = KindsOfValues.ValueOf(
+            entered.Of.Name, kind, entered.Value, new Trace(places, entered.Place is null ? Typed : PointedAt, entered.Raw, 1));
+        if (at >= 0)
+            values[at] = value;
+        else
+            values.Add(value);
+    }
+
+    /// <summary>What a person entered stays, whatever is captured later; where that is something new, both are told.</summary>
+    private void Differ(string name, ValueEntered value, CapturedValue? now)
+    {
+        if ((now?.Value ?? "") is var newest && newest != value.Was && newest != value.Value)
+        {
+            found.Add(new Finding(
+                "entered-differs", Severity.Note,
+                $"{name}: {Quoted(value.Value)} was entered where {Quoted(value.Was)} was captured; the newest capture says {Quoted(newest)}.", [name]));
+        }
+    }
+
+    private static string Quoted(string text) => text.Length == 0 ? "nothing" : $"“{text}”";
+
+    private void Strike(int id, string list, int at)
+    {
+        var (_, line) = lists[list][at];
+        lists[list].RemoveAt(at);
+        struck.Add(new StruckRow(id, list, line));
+        settled.UnionWith(NamesOf(list, line));
+    }
+
+    private IEnumerable<string> NamesOf(string list, CapturedLine line) =>
+        line.Cells.Select(cell => cell.Name)
+            .Concat(template.Blocks.FirstOrDefault(block => block.Name == line.Block)?.Columns.Select(column => column.Name) ?? [])
+            .Select(column => ValueNames.Of(list, line.Number, column));
+
+    private void Add(int id, RowAdded row)
+    {
+        var rows = lists.TryGetValue(row.List, out var known) ? known : lists[row.List] = [];
+        var captures = AllCaptured(row.List).Select(line => line.Number).DefaultIfEmpty(0).Max();
+        var number = Math.Max(captures, rows.Select(one => one.Line.Number).DefaultIfEmpty(0).Max()) + 1;
+        var line = new CapturedLine(
+            row.Block, number,
+            [.. row.Cells.Select(cell => KindsOfValues.ValueOf(
+                cell.Key, KindsOfValues.OfColumn(template, row.Block, cell.Key), cell.Value, new Trace([], Typed, cell.Value, 1)))]);
+        foreach (var cell in line.Cells)
+        {
+            var name = ValueNames.Of(row.List, number, cell.Name);
+            entered[name] = new EnteredValue(id, null);
+            settled.Add(name);
+        }
+        rows.Insert(PlaceAfter(row.After, rows), (new RowAddress(row.List, 0, null, id), line));
+    }
+
+    private int PlaceAfter(RowAddress? after, List<(RowAddress Address, CapturedLine Line)> rows)
+    {
+        if (after is null)
+            return 0;
+        // Below a row that is not there any more: last.
+        return Find(after) is var (list, at) && ReferenceEquals(lists[list], rows) ? at + 1 : rows.Count;
+    }
+
+    private void Join(int id, RowsJoined join)
+    {
+        if (Find(join.First) is not var (list, at) || Find(join.Second) is not var (second, below) || list != second || at == below)
+        {
+            Lose("two rows were joined", join.Second);
+            return;
+        }
+        var (address, line) = lists[list][at];
+        var other = lists[list][below].Line;
+        var cells = line.Cells.ToList();
+        foreach (var cell in other.Cells)
+        {
+            var own = cells.FindIndex(one => one.Name == cell.Name);
+            if (own < 0)
+                cells.Add(cell);
+            else if (cell.Kind == ValueKind.Text && cells[own].Value != cell.Value && cell.Name != TradeNames.Section)
+                cells[own] = Together(cells[own], cell);
+            entered[ValueNames.Of(list, line.Number, cell.Name)] = new EnteredValue(id, line.Find(cell.Name));
+        }
+        lists[list][at] = (address, line with { Cells = [.. cells], Under = line.Under.AddRange(other.Under) });
+        struck.Add(new StruckRow(id, list, other));
+        settled.UnionWith(NamesOf(list, other));
+        lists[list].RemoveAt(below);
+    }
+
+    private static CapturedValue Together(CapturedValue first, CapturedValue second) => first with
+    {
+        Value = first.Value + " " + second.Value,
+        Trace = first.Trace with { Places = first.Trace.Places.AddRange(second.Trace.Places), Raw = first.Trace.Raw + " " + second.Trace.Raw },
+    };
+
+    private void Move(RowMoved move)
+    {
+        if (Find(move.Row) is not var (list, at))
+        {
+            Lose("the row was moved", move.Row);
+            return;
+        }
+        var row = lists[list][at];
+        lists[list].RemoveAt(at);
+        lists[list].Insert(PlaceAfter(move.After, lists[list]), row);
+    }
+
+    private (string List, int At)? Find(RowAddress address)
+    {
+        if (!lists.TryGetValue(address.List, out var rows))
+            return null;
+        var at = address.AddedBy > 0 ? rows.FindIndex(row => row.Address.AddedBy == address.AddedBy)
+            : address.Anchor is null ? rows.FindIndex(row => row.Address is { AddedBy: 0, Anchor: null } && row.Address.Number == address.Number)
+            : rows.FindIndex(row => row.Address.IsAt(address));
+        return at < 0 ? null : (address.List, at);
+    }
+
+    private void Lose(string what, RowAddress row) => found.Add(Finding.Hold(
+        "correction-lost",
+        $"{Capital(what)} in row {row.Number.ToString(CultureInfo.InvariantCulture)} of {row.List}; the newest capture has no such row. Look at it, and accept this when it is right.",
+        row.List));
+
+    private static string Capital(string text) => char.ToUpperInvariant(text[0]) + text[1..];
+
+    private IEnumerable<CapturedLine> AllCaptured(string list) => list switch
+    {
+        BlockRule.Lines => captured.Lines,
+        BlockRule.Taxes => captured.Taxes,
+        _ => captured.Others.Where(line => line.Block == list),
+    };
+
+    private CapturedLine? Captured(string list, int number) => AllCaptured(list).FirstOrDefault(line => line.Number == number);
+
+    private CorrectedInvoice Result()
+    {
+        var corrected = captured with
+        {
+            IsCreditNote = isCreditNote ?? captured.IsCreditNote,
+            Fields = [.. fields],
+            Lines = LinesOf(BlockRule.Lines),
+            Taxes = LinesOf(BlockRule.Taxes),
+            Others = [.. lists.Where(list => list.Key is not (BlockRule.Lines or BlockRule.Taxes)).SelectMany(list => LinesOf(list.Key))],
+        };
+        corrected = corrected with
+        {
+            Sums = [.. captured.Sums.Select(sum => SumsOfRows.Anew(sum, captured, corrected))],
+            Findings = [.. captured.Findings.Where(finding => !IsSettled(finding, corrected)), .. found, .. KindDoubt(corrected)],
+        };
+        var weighed = InvoiceChecks.Check(corrected);
+        var open = weighed.Findings.Where(finding => finding.Code != "amount-untied" || !finding.About.All(settled.Contains)).ToList();
+        var passed = new List<AcceptedFinding>();
+        foreach (var (id, what) in accepted)
+        {
+            if (open.FindIndex(finding => finding.Code == what.Code && finding.Message == what.Message) is >= 0 and var at)
+            {
+                passed.Add(new AcceptedFinding(id, open[at], what.Reason));
+                open.RemoveAt(at);
+            }
+        }
+        return new CorrectedInvoice(
+            captured, weighed with { Findings = [.. open] }, entered.ToImmutableSortedDictionary(StringComparer.Ordinal), [.. struck], [.. passed],
+            lists.SelectMany(list => list.Value.Select(row => KeyValuePair.Create((list.Key, row.Line.Number), row.Address))).ToImmutableDictionary());
+    }
+
+    private ImmutableArray<CapturedLine> LinesOf(string list) => [.. lists[list].Select(row => row.Line)];
+
+    /// <summary>A doubt about values that a person has entered, or about rows that are none, is none any more.</summary>
+    private bool IsSettled(Finding finding, CapturedInvoice corrected) => finding.Code switch
+    {
+        "no-rows" => !corrected.Lines.IsEmpty && finding.About is [BlockRule.Lines],
+        _ => finding.About.Length > 0 && finding.About.All(settled.Contains),
+    };
+
+    /// <summary>A total that changed its sign may make an invoice of a credit note; only a person can say so.</summary>
+    private IEnumerable<Finding> KindDoubt(CapturedInvoice corrected)
+    {
+        var (before, after) = (captured.Amount(TradeNames.Total) ?? 0, corrected.Amount(TradeNames.Total) ?? 0);
+        if (isCreditNote is null && ((before < 0 && after > 0) || (after < 0 && before >= 0)))
+        {
+            yield return Finding.Hold(
+                "kind-doubtful",
+                $"The total was captured as {template.Reads.Currency.Show(before)} and is {template.Reads.Currency.Show(after)} now: say whether this is an invoice or a credit note. "
+                + $"It is taken for {(corrected.IsCreditNote ? "a credit note" : "an invoice")}.",
+                KindName);
+        }
+    }
+
+    /// <summary>What a finding about the kind of the invoice is about.</summary>
+    private const string KindName = "kind";
+
+    private const string Typed = "typed by a person";
+
+    private const string PointedAt = "pointed at by a person";
+}

@@ -1,0 +1,239 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using Daxlin.Core.Capture;
+using Daxlin.Core.Checks;
+using Daxlin.Core.Templates;
+using Daxlin.Core.Values;
+
+namespace Daxlin.Core.Corrections;
+
+/// <summary>Looks for the smallest change that makes an invoice add up again.</summary>
+/// <remarks>
+/// A value in a tie that does not hold is given what the tie wants of it, and all ties are weighed anew: a total of 1,240.50 whose parts come to 1,204.50 is proposed to be 1,204.50, "two figures swapped". A value that is
+/// missing is worked out in the same way; a row whose amount is just what is too much may be none. Where many values would do
+/// and nothing else speaks for one of them, none is proposed: that sums come out is no proof of which figure is wrong.
+/// </remarks>
+public sealed class Proposals
+{
+    /// <summary>So many rows are weighed in all, which keeps an invoice of 100 rows below 50 ms.</summary>
+    private const int MostRowsWeighed = 30_000;
+
+    /// <summary>More changes than this, for which nothing speaks but the sum, tell nothing.</summary>
+    private const int MostWithoutEvidence = 3;
+
+    private readonly CorrectedInvoice corrected;
+    private readonly CapturedInvoice invoice;
+    private readonly List<Tie> failing;
+    private readonly HashSet<string> holding;
+    private readonly NumbersOnPages printed;
+    private readonly Dictionary<(string Of, string? Value), Proposal> found = [];
+    private int budget;
+
+    private Proposals(CorrectedInvoice corrected, IEnumerable<PrintedLine> pages)
+    {
+        (this.corrected, invoice) = (corrected, corrected.Checked.Captured);
+        failing = [.. corrected.Checked.Ties.Where(tie => !tie.Holds)];
+        holding = [.. corrected.Checked.Ties.Where(tie => tie.Holds).SelectMany(tie => tie.Members)];
+        printed = new NumbersOnPages(pages, invoice.Template.Reads, [.. Places()]);
+        budget = MostRowsWeighed / (invoice.Lines.Length + 10);
+    }
+
+    /// <param name="pages">The lines of the invoice's pages; none if they are not at hand, then nothing is said of where a value stands.</param>
+    /// <returns>The likeliest first; empty if nothing is wrong or no single change mends it.</returns>
+    public static ImmutableArray<Proposal> Of(CorrectedInvoice corrected, IEnumerable<PrintedLine> pages) => new Proposals(corrected, pages).Find();
+
+    private ImmutableArray<Proposal> Find()
+    {
+        foreach (var (name, kind) in Missing().ToList())
+            TryMissing(name, kind);
+        // What stands in a tie that holds would mostly break it: the tax of a base that is a cent off comes out all the same.
+        foreach (var isHeld in new[] { false, true })
+        {
+            foreach (var tie in failing)
+            {
+                foreach (var name in tie.Members.Where(name => holding.Contains(name) == isHeld))
+                    TryMember(name, tie);
+                if (!isHeld)
+                    TryRows(tie);
+            }
+            if (found.Values.Any(one => one.SettlesAll))
+                break;
+        }
+        var best = found.Values.Where(one => one.SettlesAll || !found.Values.Any(other => other.SettlesAll && other.HasEvidence)).ToList();
+        var evident = best.FindAll(one => one.HasEvidence);
+        var bare = best.FindAll(one => !one.HasEvidence);
+        return [.. evident.Concat(bare.Count <= MostWithoutEvidence ? bare : [])
+            .OrderByDescending(one => one.SettlesAll).ThenByDescending(one => one.Place is not null).ThenByDescending(one => one.Slip.Length > 0).ThenBy(one => one.Of, StringComparer.Ordinal)];
+    }
+
+    /// <summary>Figures that should be there and are not.</summary>
+    private IEnumerable<(string Name, ValueKind Kind)> Missing()
+    {
+        var template = invoice.Template;
+        foreach (var finding in corrected.Checked.Findings.Where(finding => finding.Code is "value-missing" or "value-unreadable"))
+        {
+            if (finding.About is not [var name])
+                continue;
+            var kind = Row(name) is var (line, column) ? KindsOfValues.OfColumn(template, line.Block, column) : KindsOfValues.OfField(template, name);
+            if (kind.IsFigure() && ValueOf(name) is null)
+                yield return (name, kind);
+        }
+    }
+
+    private void TryMissing(string name, ValueKind kind)
+    {
+        var candidates = new HashSet<decimal>();
+        foreach (var tie in failing)
+            candidates.Add(tie.Difference);
+        if (Row(name) is var (line, column))
+        {
+            var (quantity, price, amount) = (line.NumberIn(TradeNames.Quantity), line.NumberIn(TradeNames.UnitPrice), line.NumberIn(TradeNames.Amount));
+            var basis = line.NumberIn(TradeNames.PriceBasis) ?? 1;
+            var rest = TradeNames.DiscountPercents.Aggregate(1m, (left, percent) => left * (1 - Math.Abs(line.NumberIn(percent) ?? 0) / 100));
+            var worth = column switch
+            {
+                TradeNames.Amount => quantity * price * rest / basis,
+                TradeNames.Quantity when price * rest is not (null or 0) => amount * basis / (price * rest),
+                TradeNames.UnitPrice when quantity * rest is not (null or 0) => amount * basis / (quantity * rest),
+                _ => null,
+            };
+            if (worth is { } known)
+                candidates.Add(known);
+        }
+        else
+        {
+            var lines = invoice.Lines.Sum(one => one.NumberIn(TradeNames.Amount) ?? 0);
+            var subtotal = invoice.Amount(TradeNames.Subtotal) ?? lines;
+            var taxes = invoice.Taxes.Sum(row => row.NumberIn(TradeNames.Amount) ?? 0);
+            var net = subtotal - Math.Abs(invoice.Amount(TradeNames.Discount) ?? 0) + (invoice.Amount(TradeNames.Freight) ?? 0);
+            candidates.UnionWith(name switch
+            {
+                TradeNames.Subtotal => [lines],
+                TradeNames.Tax => [taxes, (invoice.Amount(TradeNames.Total) ?? 0) - net],
+                TradeNames.Total => [net + (invoice.Amount(TradeNames.Tax) ?? taxes)],
+                _ => [],
+            });
+        }
+        foreach (var candidate in candidates)
+            TryValue(name, kind, null, Rounded(candidate, kind, invoice.Template.Reads.Currency.MinorDigits));
+    }
+
+    private void TryMember(string name, Tie tie)
+    {
+        if (ValueOf(name) is not { Number: { } was } value)
+            return;
+        var candidates = new HashSet<decimal> { was + tie.Difference, was - tie.Difference };
+        if (tie.Left != 0 && tie.Right != 0)
+            candidates.UnionWith([was * tie.Right / tie.Left, was * tie.Left / tie.Right]);
+        if (tie is LineMultipliesOut { DiscountPercents: [_] } line && line.Quantity * line.UnitPrice is not 0 and var gross)
+            candidates.Add(100 * (1 - line.Amount * line.PriceBasis / gross));
+        foreach (var candidate in candidates)
+        {
+            foreach (var digits in new[] { was.Scale, invoice.Template.Reads.Currency.MinorDigits, 0 }.Distinct())
+                TryValue(name, value.Kind, value, Rounded(candidate, value.Kind, digits));
+        }
+    }
+
+    private decimal Rounded(decimal number, ValueKind kind, int digits) =>
+        Math.Round(number, Math.Min(kind == ValueKind.Money ? invoice.Template.Reads.Currency.MinorDigits : 6, digits), MidpointRounding.AwayFromZero);
+
+    private void TryValue(string name, ValueKind kind, CapturedValue? was, decimal candidate)
+    {
+        if (candidate == was?.Number || found.ContainsKey((name, Text(candidate))) || Spend() is false)
+            return;
+        var row = Row(name);
+        var trace = was?.Trace ?? new Trace([], "proposed", "", 1);
+        var value = new CapturedValue(row?.Column ?? name, kind, Text(candidate), candidate, trace);
+        if (Weigh(With(name, value)) is not { } settlesAll)
+            return;
+        var slip = was?.Number is { } before ? Slip.Between(before, candidate) : "";
+        var place = printed.Find(candidate, row is var (line, _) ? RowAddress.Of("", line).Anchor : null);
+        var currency = invoice.Template.Reads.Currency;
+        string Show(decimal number) => kind is ValueKind.Money or ValueKind.Price ? currency.Show(number) : Text(number);
+        found[(name, Text(candidate))] = new Proposal(
+            name, Text(candidate), was?.Value ?? "", slip, place, settlesAll,
+            $"{Spoken(name)}: {Show(candidate)}{(was?.Number is { } old ? " instead of " + Show(old) : "")}"
+            + (slip.Length > 0 ? $" ({slip})" : "")
+            + (place is { } at ? $", as printed on page {Text(at.Page)}" : ", which is printed nowhere else")
+            + (settlesAll ? "; then every sum comes out." : "; then more comes out than now."));
+    }
+
+    /// <summary>Rows whose amount is just what is too much.</summary>
+    private void TryRows(Tie tie)
+    {
+        if (tie is not (LinesAddUp or TotalAddsUp or RowsAboveAddUp) || invoice.Lines.Length < 2)
+            return;
+        foreach (var line in invoice.Lines.Where(line => line.NumberIn(TradeNames.Amount) == -tie.Difference && tie.Difference != 0))
+        {
+            var name = string.Create(CultureInfo.InvariantCulture, $"{BlockRule.Lines}[{line.Number}]");
+            if (found.ContainsKey((name, null)) || Spend() is false
+                || Weigh(invoice with { Lines = invoice.Lines.Remove(line) }) is not { } settlesAll)
+                continue;
+            var twin = invoice.Lines.FirstOrDefault(other => other != line && IsTwin(other, line));
+            found[(name, null)] = new Proposal(
+                name, null, string.Join(' ', line.Cells.Select(cell => cell.Value)), twin is null ? "" : $"row {Text(twin.Number)} taken twice", null, settlesAll,
+                $"Row {Text(line.Number)} is no row of its own: its {invoice.Template.Reads.Currency.Show(line.NumberIn(TradeNames.Amount)!.Value)} are just what is too much"
+                + (twin is null ? "" : $", and row {Text(twin.Number)} says the same") + (settlesAll ? "; then every sum comes out." : "; then more comes out than now."));
+        }
+    }
+
+    private static bool IsTwin(CapturedLine one, CapturedLine other) =>
+        one.Cells.Length == other.Cells.Length && one.Cells.All(cell => other.Find(cell.Name)?.Value == cell.Value);
+
+    private bool Spend() => budget-- > 0;
+
+    /// <summary>Null if a change breaks a tie, or mends none; else whether all hold after it.</summary>
+    private bool? Weigh(CapturedInvoice changed)
+    {
+        // Printed sums of rows count what was captured; they are weighed by their own difference.
+        var captured = corrected.Captured;
+        var weighed = InvoiceChecks.Check(changed with { Sums = [.. captured.Sums.Select(sum => SumsOfRows.Anew(sum, captured, changed))] });
+        var left = weighed.Ties.Where(tie => !tie.Holds).ToList();
+        var missing = corrected.Checked.Findings.Count(finding => finding.Code is "value-missing" or "value-unreadable");
+        var isNew = left.Exists(tie => !failing.Exists(old => old.GetType() == tie.GetType() && old.Code == tie.Code && old.Equation == tie.Equation));
+        // A missing value that comes out is a gain even where its lack made no tie fail.
+        var gains = left.Count < failing.Count || (failing.Count == 0 && missing > 0 && weighed.Ties.Length > corrected.Checked.Ties.Length);
+        return isNew || !gains ? null : left.Count == 0;
+    }
+
+    private CapturedInvoice With(string name, CapturedValue value)
+    {
+        if (Row(name) is not var (line, column))
+            return invoice with { Fields = Replaced(invoice.Fields, name, value) };
+        var changed = line with { Cells = Replaced(line.Cells, column, value) };
+        return name.StartsWith(BlockRule.Taxes + "[", StringComparison.Ordinal)
+            ? invoice with { Taxes = invoice.Taxes.Replace(line, changed) } : invoice with { Lines = invoice.Lines.Replace(line, changed) };
+    }
+
+    private static ImmutableArray<CapturedValue> Replaced(ImmutableArray<CapturedValue> values, string name, CapturedValue value)
+    {
+        for (var at = 0; at < values.Length; at++)
+        {
+            if (values[at].Name == name)
+                return values.SetItem(at, value);
+        }
+        return values.Add(value);
+    }
+
+    private CapturedValue? ValueOf(string name) => Row(name) is var (line, column) ? line.Find(column) : invoice.Find(name);
+
+    /// <summary>The row and column that a name says; null for a field, and for a value in a list under a row.</summary>
+    private (CapturedLine Line, string Column)? Row(string name)
+    {
+        var (open, close) = (name.IndexOf('[', StringComparison.Ordinal), name.IndexOf("].", StringComparison.Ordinal));
+        if (open < 0 || close < open || !int.TryParse(name.AsSpan(open + 1, close - open - 1), NumberStyles.None, CultureInfo.InvariantCulture, out var number))
+            return null;
+        var rows = name[..open] switch { BlockRule.Lines => invoice.Lines, BlockRule.Taxes => invoice.Taxes, _ => [] };
+        return rows.FirstOrDefault(row => row.Number == number) is { } line ? (line, name[(close + 2)..]) : null;
+    }
+
+    private IEnumerable<PlaceOnPage> Places() => invoice.Fields
+        .Concat(invoice.Lines.SelectMany(line => line.Cells)).Concat(invoice.Taxes.SelectMany(line => line.Cells))
+        .SelectMany(value => value.Trace.Places);
+
+    private string Spoken(string name) => Row(name) is var (line, column)
+        ? $"{(name.StartsWith(BlockRule.Taxes, StringComparison.Ordinal) ? "Tax row" : "Row")} {Text(line.Number)}, {TradeNames.Spoken(column)}"
+        : char.ToUpperInvariant(name[0]) + TradeNames.Spoken(name)[1..];
+
+    private static string Text(decimal number) => number.ToString(CultureInfo.InvariantCulture);
+}

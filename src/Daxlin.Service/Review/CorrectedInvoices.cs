@@ -1,0 +1,148 @@
+using System.Collections.Immutable;
+using System.Security.Cryptography;
+using System.Text;
+using System.Text.Json;
+using Daxlin.Core.Capture;
+using Daxlin.Core.Checks;
+using Daxlin.Core.Corrections;
+using Daxlin.Core.Templates;
+using Daxlin.Core.Templates.Json;
+using Daxlin.Service.Invoices;
+using Daxlin.Service.Storage;
+using Microsoft.EntityFrameworkCore;
+
+namespace Daxlin.Service.Review;
+
+/// <summary>Works out what an invoice comes to with all that persons said of it, and puts that into its row.</summary>
+/// <remarks>
+/// The row's record is what counts: it is shown, approved and posted. What it was made of is kept beside it and only ever
+/// added to: captures and corrections. So capturing again takes all corrections over the new values.
+/// </remarks>
+internal static class CorrectedInvoices
+{
+    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
+
+    public static string ToJson(Correction correction) => JsonSerializer.Serialize(correction, Json);
+
+    private static Correction FromJson(string json) => JsonSerializer.Deserialize<Correction>(json, Json)!;
+
+    /// <summary>What was captured from an invoice last, and what of a person's corrections holds.</summary>
+    /// <returns>Null if it was captured by an earlier release, whose records cannot be corrected, or by no template.</returns>
+    public static async Task<CorrectableInvoice?> Of(Invoice row, DaxlinDb db, CancellationToken cancel)
+    {
+        var document = await db.Templates.Where(version => version.Name == row.Template && version.Version == row.TemplateVersion)
+            .Select(version => version.Document).SingleOrDefaultAsync(cancel);
+        if (document is null || TemplateReader.Check(document).Template is not { } template)
+            return null;
+        var made = await db.Corrections.Where(correction => correction.InvoiceId == row.Id).OrderBy(correction => correction.Id).ToListAsync(cancel);
+        var stored = made.Count == 0 ? null : await Newest(row.Id, db, cancel);
+        var record = InvoiceRecords.FromJson(stored?.Record ?? row.Record);
+        return record.Findings.Any(finding => finding.Origin.Length == 0) ? null : new CorrectableInvoice(CapturedRecords.Of(record, template), made, record);
+    }
+
+    private static Task<StoredCapture?> Newest(int invoice, DaxlinDb db, CancellationToken cancel) =>
+        db.Captures.Where(capture => capture.InvoiceId == invoice).OrderByDescending(capture => capture.Id).FirstOrDefaultAsync(cancel);
+
+    /// <summary>Keeps what was captured before the first correction covers it.</summary>
+    public static async Task Keep(Invoice row, DaxlinDb db, CancellationToken cancel)
+    {
+        // What other invoices say is no part of what was captured from this one.
+        var record = InvoiceRecords.FromJson(row.Record);
+        var json = InvoiceRecords.ToJson(record with { Findings = record.Findings.RemoveAll(finding => finding.Origin == InvoiceRecords.FromStore) });
+        var hash = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(json)));
+        if ((await Newest(row.Id, db, cancel))?.Sha256 == hash)
+            return;
+        db.Captures.Add(new StoredCapture
+        {
+            InvoiceId = row.Id,
+            At = row.CapturedAt,
+            Template = row.Template,
+            TemplateVersion = row.TemplateVersion,
+            Record = json,
+            Sha256 = hash,
+        });
+    }
+
+    /// <summary>Takes a person's corrections over what was just captured anew. The row holds that capture.</summary>
+    public static async Task TakeOver(Invoice row, DaxlinDb db, CancellationToken cancel)
+    {
+        if (row.Template.Length == 0 || !await db.Corrections.AnyAsync(correction => correction.InvoiceId == row.Id, cancel))
+            return;
+        await Keep(row, db, cancel);
+        await db.SaveChangesAsync(cancel);
+        if (await Of(row, db, cancel) is { } invoice)
+            Fill(row, invoice);
+    }
+
+    /// <summary>Puts what an invoice comes to into its row. What other invoices say of it is to be found anew.</summary>
+    public static void Fill(Invoice row, CorrectableInvoice of)
+    {
+        var corrected = of.Corrected;
+        var record = RecordOf(corrected, of);
+        var holds = record.Findings.Where(finding => finding.Severity == "hold").ToImmutableArray();
+        var invoice = corrected.Checked.Captured;
+        var number = invoice.Find(TradeNames.InvoiceNumber)?.Value ?? "";
+        (row.InvoiceNumber, row.InvoiceDate) = (number, invoice.Find(TradeNames.InvoiceDate)?.Value ?? "");
+        row.Total = invoice.Find(TradeNames.Total)?.Value ?? "";
+        row.SeenKey = number.Length == 0 ? "" : SeenBefore.Key(row.Vendor, number);
+        (row.IsCreditNote, row.Lines) = (invoice.IsCreditNote, invoice.Lines.Length);
+        (row.Findings, row.FirstFinding) = (holds.Length, holds.IsEmpty ? "" : holds[0].Message);
+        row.State = holds.IsEmpty ? InvoiceState.Clear : InvoiceState.Held;
+        row.Record = InvoiceRecords.ToJson(record);
+    }
+
+    private static InvoiceRecord RecordOf(CorrectedInvoice corrected, CorrectableInvoice of)
+    {
+        var by = of.Made.ToDictionary(correction => correction.Id);
+        var record = InvoiceRecords.Of(corrected.Checked);
+        // Where a file was parted is worth knowing only while something is wrong.
+        var parting = corrected.Checked.IsClear ? [] : of.Record.Findings.Where(finding => finding.Origin == InvoiceRecords.FromFile);
+        return record with
+        {
+            Findings = record.Findings.AddRange(parting),
+            Entered = corrected.Entered.ToImmutableSortedDictionary(
+                one => one.Key, one => Entered(one.Key, one.Value, corrected.Checked.Captured, by[one.Value.Correction]), StringComparer.Ordinal),
+            Struck = [.. corrected.Struck.Select(row => new StruckRecord(row.List, InvoiceRecords.Of(row.Line), by[row.Correction].By, by[row.Correction].At))],
+            Accepted =
+            [
+                .. corrected.Accepted.Select(one => new AcceptedRecord(
+                    one.Finding.Code, one.Finding.Message, one.Finding.About, one.Reason, by[one.Correction].By, by[one.Correction].At)),
+            ],
+        };
+    }
+
+    private static EnteredRecord Entered(string name, EnteredValue value, CapturedInvoice invoice, InvoiceCorrection made)
+    {
+        var captured = value.Captured is { } one ? InvoiceRecords.Of(one) : null;
+        return new EnteredRecord(
+            CorrectableInvoice.ValueOf(invoice, name)?.Value ?? "", captured?.Value ?? "", captured?.Raw ?? "",
+            captured?.Box is { } box ? new PlaceRecord(captured.Page, box) : null, made.By, made.At);
+    }
+
+    /// <summary>The corrections that are not taken back.</summary>
+    public static ImmutableArray<RecordedCorrection> Holding(IReadOnlyCollection<InvoiceCorrection> made)
+    {
+        var undone = Undone(made);
+        return [.. made.Where(one => one.Undoes is null && !undone.Contains(one.Id)).Select(one => new RecordedCorrection(one.Id, FromJson(one.Act)))];
+    }
+
+    /// <summary>What is taken back: by one that is not taken back itself. The newest say so first.</summary>
+    private static HashSet<int> Undone(IReadOnlyCollection<InvoiceCorrection> made)
+    {
+        var undone = new HashSet<int>();
+        foreach (var one in made.OrderByDescending(one => one.Id))
+        {
+            if (one.Undoes is { } other && !undone.Contains(one.Id))
+                undone.Add(other);
+        }
+        return undone;
+    }
+
+    /// <summary>The last of those that take each other back, from a correction on: which a new one has to take back to turn it over.</summary>
+    public static int EndOf(int correction, IReadOnlyCollection<InvoiceCorrection> made)
+    {
+        while (made.FirstOrDefault(one => one.Undoes == correction) is { } next)
+            correction = next.Id;
+        return correction;
+    }
+}

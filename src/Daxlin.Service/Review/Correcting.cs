@@ -1,0 +1,99 @@
+using System.Collections.Immutable;
+using Daxlin.Core.Capture;
+using Daxlin.Core.Checks;
+using Daxlin.Core.Corrections;
+using Daxlin.Core.Pages;
+using Daxlin.Core.Templates;
+using Daxlin.Core.Values;
+using Daxlin.Service.Invoices;
+using Daxlin.Service.Storage;
+
+namespace Daxlin.Service.Review;
+
+/// <summary>A person says something of an invoice's values, or takes it back; all ties are weighed anew.</summary>
+/// <remarks>The turn to write is taken by who asks, before looking at the revision that was seen.</remarks>
+public sealed class Correcting(DaxlinDb db, TimeProvider clock)
+{
+    internal async Task<Refused?> Do(Invoice row, CorrectionToMake wanted, string who, CancellationToken cancel)
+    {
+        if (row.State is not (InvoiceState.Held or InvoiceState.Clear))
+        {
+            return row.State == InvoiceState.Unplaced
+                ? Refused.Conflict("unplaced", $"Invoice {row.Id} was captured by no template, so there is nothing to correct: {row.FirstFinding}")
+                : Refused.Conflict("already-decided", $"Invoice {row.Id} is {row.State.ToString().ToLowerInvariant()} already; its values stand as they were decided on.");
+        }
+        if (await CorrectedInvoices.Of(row, db, cancel) is not { } before)
+            return Refused.Conflict("captured-earlier", $"Invoice {row.Id} was captured by an earlier release of Daxlin; have its batch captured again, then it can be corrected.");
+        var (made, refusal) = Made(before, wanted);
+        if (made is null)
+            return refusal;
+        (made.InvoiceId, made.At, made.By) = (row.Id, clock.GetUtcNow().UtcDateTime, who);
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        if (before.Made.Count == 0)
+            await CorrectedInvoices.Keep(row, db, cancel);
+        db.Corrections.Add(made);
+        await db.SaveChangesAsync(cancel);
+        var after = before with { Made = [.. before.Made, made] };
+        var key = row.SeenKey;
+        var state = row.State;
+        CorrectedInvoices.Fill(row, new CorrectableInvoice(after.Captured, after.Made, after.Record));
+        db.Decisions.Add(Told(wanted, before, made, state, row.State));
+        await Doubles.Refresh(db, [key, row.SeenKey], cancel);
+        await transaction.CommitAsync(cancel);
+        return null;
+    }
+
+    /// <summary>The row of the correction, without who and when; or why there can be none.</summary>
+    private static (InvoiceCorrection? Made, Refused? Refusal) Made(CorrectableInvoice invoice, CorrectionToMake wanted)
+    {
+        switch (wanted.Act)
+        {
+            case "undo":
+                return CorrectedInvoices.Holding(invoice.Made) is [.., var last]
+                    ? (Blank(undoes: CorrectedInvoices.EndOf(last.Id, invoice.Made)), null)
+                    : (null, Refused.Conflict("nothing-to-undo", "Nothing was corrected on this invoice that could be taken back."));
+            case "redo":
+                // Once something new was said, what was taken back before it stays so.
+                var newest = CorrectedInvoices.Holding(invoice.Made) is [.., var holds] ? holds.Id : 0;
+                return invoice.Made.FirstOrDefault(one => one.Undoes is null && one.Id > newest) is { } back
+                    ? (Blank(undoes: CorrectedInvoices.EndOf(back.Id, invoice.Made)), null)
+                    : (null, Refused.Conflict("nothing-to-redo", "Nothing was taken back on this invoice that could be done again."));
+            default:
+                var (correction, refusal) = CorrectionReader.Read(wanted, invoice);
+                return correction is null ? (null, refusal) : (Blank(CorrectedInvoices.ToJson(correction)), null);
+        }
+    }
+
+    private static InvoiceCorrection Blank(string act = "", int? undoes = null) => new() { At = default, By = "", Act = act, Undoes = undoes };
+
+    /// <summary>What the history says of it.</summary>
+    private static Decision Told(CorrectionToMake wanted, CorrectableInvoice before, InvoiceCorrection made, InvoiceState from, InvoiceState to)
+    {
+        var (what, was, now) = wanted.Act switch
+        {
+            "enter" => ($"corrected {wanted.Of}", CorrectableInvoice.ValueOf(before.Corrected.Checked.Captured, wanted.Of!)?.Value ?? "", wanted.Text ?? ""),
+            "accept" => ("accepted a finding", wanted.Message!, ""),
+            "strike" => ($"struck out {wanted.Of}", TextOf(before, wanted.Of!), ""),
+            "add" => ("added a row", "", string.Join(' ', wanted.Cells!.Values)),
+            "join" => ($"joined {wanted.Of} and {wanted.With}", TextOf(before, wanted.With!), ""),
+            "move" => ($"moved {wanted.Of}", "", wanted.After ?? "first"),
+            "kind" => ("said what it is", before.Corrected.Checked.Captured.IsCreditNote ? "creditNote" : "invoice", wanted.Text!),
+            "undo" => ("took a correction back", "", ""),
+            _ => ("made a correction again", "", ""),
+        };
+        return new Decision
+        {
+            InvoiceId = made.InvoiceId,
+            At = made.At,
+            By = made.By,
+            What = what,
+            Before = was.Length > 0 || now.Length > 0 ? was : from.ToString().ToLowerInvariant(),
+            After = was.Length > 0 || now.Length > 0 ? now : to.ToString().ToLowerInvariant(),
+            Reason = wanted.Reason?.Trim() ?? "",
+        };
+    }
+
+    private static string TextOf(CorrectableInvoice invoice, string name) =>
+        RowNames.Parse(name) is ({ } list, var number, _) && CorrectableInvoice.RowOf(invoice.Corrected.Checked.Captured, list, number) is { } line
+            ? string.Join(' ', line.Cells.Select(cell => cell.Value)) : "";
+}

@@ -1,0 +1,38 @@
+using System.Collections.Immutable;
+using Daxlin.Service.Invoices;
+
+namespace Daxlin.Service.Review;
+
+/// <summary>What a person says of an invoice's values. Which keys an act takes:</summary>
+/// <remarks>
+/// <c>enter</c>: <c>of</c>, <c>text</c>, and <c>place</c> if the text was pointed at. <c>strike</c>: <c>of</c>. <c>add</c>:
+/// <c>list</c>, <c>block</c>, <c>after</c>, <c>cells</c>. <c>join</c>: <c>of</c>, <c>with</c>. <c>move</c>: <c>of</c>,
+/// <c>after</c>. <c>kind</c>: <c>text</c>, <c>invoice</c> or <c>creditNote</c>. <c>accept</c>: <c>code</c>, <c>message</c>,
+/// <c>reason</c>. <c>undo</c> and <c>redo</c> take none.
+/// </remarks>
+/// <param name="Act">enter, strike, add, join, move, kind, accept, undo or redo.</param>
+/// <param name="Of">A value, <c>total</c> or <c>lines[3].amount</c>; or a row, <c>lines[3]</c>.</param>
+/// <param name="Text">As typed, in the vendor's way of writing or in the settled form; empty says that there is no such value.</param>
+/// <param name="Place">Where the text is printed.</param>
+/// <param name="List">The list that a row is added to: <c>lines</c> if left out, <c>taxes</c>, or a block's own.</param>
+/// <param name="Block">The block of an added row; that of the row above it, or the list's first, if left out.</param>
+/// <param name="After">The row above; left out for the first place.</param>
+/// <param name="With">The row that is joined to the first.</param>
+/// <param name="Cells">Texts of an added row by column.</param>
+/// <param name="Code">Of the finding that may pass.</param>
+/// <param name="Message">The finding's sentence as it was shown.</param>
+/// <param name="Reason">Why; figures that do not add up need one of five letters at least.</param>
+public sealed record CorrectionToMake(
+    string? Act, string? Of = null, string? Text = null, PlaceRecord? Place = null, string? List = null, string? Block = null, string? After = null,
+    string? With = null, ImmutableSortedDictionary<string, string>? Cells = null, string? Code = null, string? Message = null, string? Reason = null);
+
+/// <summary>A small change after which more of an invoice adds up. It is shown, and never made by itself.</summary>
+/// <param name="Of">The value, <c>lines[3].amount</c>, to enter; or the row, <c>lines[3]</c>, to strike out.</param>
+/// <param name="Value">The text to enter; null for a row to strike out.</param>
+/// <param name="Was">What it is; empty for nothing.</param>
+/// <param name="Slip">What would have happened: two figures swapped; empty if the two have nothing in common.</param>
+/// <param name="Place">Where the value is printed; null if it is printed nowhere else.</param>
+/// <param name="SettlesAll">Says that every sum would come out.</param>
+/// <param name="IsOnly">Says that nothing else was found.</param>
+/// <param name="Says">The whole of it in a sentence.</param>
+public sealed record ProposalRecord(string Of, string? Value, string Was, string Slip, PlaceRecord? Place, bool SettlesAll, bool IsOnly, string Says);
