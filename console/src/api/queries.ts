@@ -47,6 +47,13 @@ export const ask = {
       queryKey: ["invoice", id],
       queryFn: () => dataOf(api.GET("/api/v1/invoices/{id}", { params: { path: { id } } })),
     }),
+  /** The smallest changes that make a held invoice add up; another revision may have others. */
+  proposals: (id: number, revision: number) =>
+    queryOptions({
+      queryKey: ["proposals", id, revision],
+      queryFn: () => dataOf(api.GET("/api/v1/invoices/{id}/proposals", { params: { path: { id } } })),
+      staleTime: Number.POSITIVE_INFINITY,
+    }),
   /** The pages of a document with their words; they never change. */
   words: (sha256: string) =>
     queryOptions({

@@ -1511,6 +1511,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/invoices/{id}/corrections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says what a value is, that a row is none, that a finding may pass …, or takes that back; all ties are weighed anew. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CorrectionToMake"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["InvoiceDetail"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/invoices/{id}/proposals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The smallest changes after which a held invoice adds up, the likeliest first. None is made by itself. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ProposalRecord"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/posting-runs": {
         parameters: {
             query?: never;
@@ -1712,6 +1792,16 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AcceptedRecord: {
+            code: string;
+            message: string;
+            about: string[];
+            /** @description May be empty, but never for figures that do not add up. */
+            reason: string;
+            by: string;
+            /** Format: date-time */
+            at: string;
+        };
         /** @description A person's approval. */
         Approval: {
             /** @description Why the invoice is right although findings are open; empty for a clear one. */
@@ -1779,6 +1869,34 @@ export interface components {
             right: number;
             /** Format: double */
             bottom: number;
+        };
+        /** @description What a person says of an invoice's values. Which keys an act takes: */
+        CorrectionToMake: {
+            /** @description enter, strike, add, join, move, kind, accept, undo or redo. */
+            act: null | string;
+            /** @description A value, `total` or `lines[3].amount`; or a row, `lines[3]`. */
+            of?: null | string;
+            /** @description As typed, in the vendor's way of writing or in the settled form; empty says that there is no such value. */
+            text?: null | string;
+            place?: null | components["schemas"]["PlaceRecord"];
+            /** @description The list that a row is added to: `lines` if left out, `taxes`, or a block's own. */
+            list?: null | string;
+            /** @description The block of an added row; that of the row above it, or the list's first, if left out. */
+            block?: null | string;
+            /** @description The row above; left out for the first place. */
+            after?: null | string;
+            /** @description The row that is joined to the first. */
+            with?: null | string;
+            /** @description Texts of an added row by column. */
+            cells?: null | {
+                [key: string]: string;
+            };
+            /** @description Of the finding that may pass. */
+            code?: null | string;
+            /** @description The finding's sentence as it was shown. */
+            message?: null | string;
+            /** @description Why; figures that do not add up need one of five letters at least. */
+            reason?: null | string;
         };
         /** @description Something that a person decided. */
         DecisionRecord: {
@@ -1879,6 +1997,19 @@ export interface components {
             /** @description Its file. */
             file: string;
         };
+        /** @description A value that a person entered. */
+        EnteredRecord: {
+            /** @description Empty if the person said that there is none. */
+            value: string;
+            /** @description What the newest capture says; empty for nothing. */
+            captured: string;
+            /** @description The text that was captured before tidying; empty for nothing. */
+            raw: string;
+            place: null | components["schemas"]["PlaceRecord"];
+            by: string;
+            /** Format: date-time */
+            at: string;
+        };
         /** @description What became of one file of an upload. */
         FileTaken: {
             file: string;
@@ -1898,6 +2029,11 @@ export interface components {
             message: string;
             /** @description The values concerned. */
             about: string[];
+            /**
+             * @description What found it: `capture`, `check`, `file` for the way in which a file was parted, `store` for what other
+             *     invoices say; empty if an earlier release stored it.
+             */
+            origin: string;
         };
         /** Format: binary */
         IFormFile: string;
@@ -1973,6 +2109,14 @@ export interface components {
              * @description The number of the run it was posted in, or null.
              */
             postingRun: null | number;
+            /** @description Values that a person entered, by name, each with what was captured in its place. */
+            entered: {
+                [key: string]: components["schemas"]["EnteredRecord"];
+            };
+            /** @description Captured rows that a person said are none. */
+            struck: components["schemas"]["StruckRecord"][];
+            /** @description Findings that a person let pass. */
+            accepted: components["schemas"]["AcceptedRecord"][];
         };
         /** @description The document that an invoice came in. */
         InvoiceDocument: {
@@ -2107,6 +2251,24 @@ export interface components {
             sums: {
                 [key: string]: string;
             };
+        };
+        /** @description A small change after which more of an invoice adds up. It is shown, and never made by itself. */
+        ProposalRecord: {
+            /** @description The value, `lines[3].amount`, to enter; or the row, `lines[3]`, to strike out. */
+            of: string;
+            /** @description The text to enter; null for a row to strike out. */
+            value: null | string;
+            /** @description What it is; empty for nothing. */
+            was: string;
+            /** @description What would have happened: two figures swapped; empty if the two have nothing in common. */
+            slip: string;
+            place: null | components["schemas"]["PlaceRecord"];
+            /** @description Says that every sum would come out. */
+            settlesAll: boolean;
+            /** @description Says that nothing else was found. */
+            isOnly: boolean;
+            /** @description The whole of it in a sentence. */
+            says: string;
         };
         /** @description Invoices by what would become of them, the gravest first. */
         RehearsalCounts: {
@@ -2260,6 +2422,14 @@ export interface components {
             eventType?: null | string;
             eventId?: null | string;
             reconnectionInterval?: null | string;
+        };
+        StruckRecord: {
+            /** @description The list that the row was captured in. */
+            list: string;
+            row: components["schemas"]["LineRecord"];
+            by: string;
+            /** Format: date-time */
+            at: string;
         };
         /** @description What is wrong with a template document; nothing is saved. */
         TemplateChecked: {

@@ -8,6 +8,7 @@ import { CapturedValues } from "../invoice/CapturedValues";
 import { PrintedPages } from "../invoice/PrintedPages";
 import { nameAt } from "../invoice/places";
 import { TraceLine } from "../invoice/TraceLine";
+import { usePdf } from "../invoice/usePdf";
 import { spokenName } from "../shared/amounts";
 import { Failed, Loading } from "../shared/Notes";
 import { StateWord } from "../shared/StateWord";
@@ -95,6 +96,7 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
   const alike = results.filter((one) => one.template !== "").map((one) => one.document.sha256);
   const { text, change } = work;
   const document = useMemo(() => parsed(text), [text]);
+  const opened = usePdf(own.document.sha256);
   const words = useQuery(ask.words(shown));
   const read = words.data;
   const wordsOf = useCallback(
@@ -136,7 +138,7 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
   const failure = drafting.error ?? work.draft.error ?? trial.error;
   return (
     <main className="invoice">
-      <PrintedPages invoice={own} chosen={chosen} choose={setChosen} overlay={overlay} />
+      <PrintedPages invoice={own} opened={opened} chosen={chosen} choose={setChosen} overlay={overlay} />
       <section className="captured" aria-label="The template desk">
         <h1>Template desk</h1>
         <div className="row" style={{ justifyContent: "space-between", alignItems: "end" }}>

@@ -12,13 +12,20 @@ interface Props {
   invoice: Invoice;
   chosen: string | null;
   choose: (name: string) => void;
+  /** False where the findings are shown elsewhere, to be settled. */
+  showsFindings?: boolean;
 }
 
 /** All that a template captured from an invoice: what to look at first, then the header, the sums and every row. */
-export const CapturedValues = memo(function CapturedValues({ invoice, chosen, choose }: Props) {
+export const CapturedValues = memo(function CapturedValues({
+  invoice,
+  chosen,
+  choose,
+  showsFindings = true,
+}: Props) {
   return (
     <>
-      <Findings findings={invoice.findings} choose={choose} />
+      {showsFindings && <Findings findings={invoice.findings} choose={choose} />}
       {Object.keys(invoice.fields).length > 0 && (
         <>
           <h2>Header</h2>

@@ -41,8 +41,15 @@ function lineTo(name: string): string {
   const from = { x: mark.right + 2, y: mark.top + mark.height / 2 };
   // Along the field's lower edge, where the line strikes through no other value.
   const to = { x: field.left, y: field.bottom - 1 };
-  const isHidden = (y: number, pane: DOMRect) => y < pane.top || y > pane.bottom;
-  if (isHidden(from.y, left) || isHidden(to.y, right)) {
+  // What is stuck to the top and bottom of the panel covers what scrolls beneath.
+  const above = document.querySelector(".captured .in-hand")?.getBoundingClientRect().bottom ?? right.top;
+  const below = document.querySelector(".captured .trace")?.getBoundingClientRect().top ?? right.bottom;
+  if (
+    from.y < left.top ||
+    from.y > left.bottom ||
+    to.y < Math.max(right.top, above) ||
+    to.y > Math.min(right.bottom, below)
+  ) {
     return "";
   }
   const edge = right.left;

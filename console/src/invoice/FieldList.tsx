@@ -12,28 +12,44 @@ interface Props {
 export function FieldList({ invoice, chosen, choose }: Props) {
   const doubtful = doubtfulNames(invoice);
   const rank = (name: string) => (FIELDS.includes(name) ? FIELDS.indexOf(name) : FIELDS.length);
-  const names = Object.keys(invoice.fields).sort((a, b) => rank(a) - rank(b) || a.localeCompare(b));
+  // What a finding misses, and what a person said is not there, has its place, too.
+  const absent = [...doubtful, ...Object.keys(invoice.entered)].filter(
+    (name) => /^[A-Za-z0-9]+$/.test(name) && FIELDS.includes(name) && invoice.fields[name] === undefined,
+  );
+  const names = [...new Set([...Object.keys(invoice.fields), ...absent])].sort(
+    (a, b) => rank(a) - rank(b) || a.localeCompare(b),
+  );
   return (
     <div className="values">
       {names.map((name) => {
         const value = invoice.fields[name];
-        return value === undefined ? null : (
+        const isEntered = invoice.entered[name] !== undefined;
+        return (
           <button
             type="button"
             key={name}
             data-value={name}
             className={`value ${chosen === name ? "chosen" : ""} ${doubtful.has(name) ? "doubtful" : ""}`}
             title={
-              value.page === 0
-                ? "Said by the template, not printed"
-                : `Found ${value.whereabouts}, page ${value.page}`
+              value === undefined
+                ? "Nothing was captured"
+                : value.page === 0
+                  ? isEntered
+                    ? "Typed by a person"
+                    : "Said by the template, not printed"
+                  : `Found ${value.whereabouts}, page ${value.page}`
             }
             onClick={() => choose(name)}
           >
             <span className="label">{spokenName(name)}</span>
             <span className="text">
               {doubtful.has(name) && <span aria-hidden="true">▲ </span>}
-              {value.type === "money" ? money(value.value, invoice.currency) : value.value}
+              {isEntered && <span title="Entered by a person">✎ </span>}
+              {value === undefined
+                ? "–"
+                : value.type === "money"
+                  ? money(value.value, invoice.currency)
+                  : value.value}
             </span>
           </button>
         );

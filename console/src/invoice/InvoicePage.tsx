@@ -1,8 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
-import { type KeyboardEvent, useCallback, useEffect, useState } from "react";
+import { type KeyboardEvent, useCallback, useEffect, useMemo, useState } from "react";
 import { Link, useParams } from "react-router";
 import type { Invoice } from "../api/client";
 import { ask } from "../api/queries";
+import { boxOf, type Pointed, WordsOnPage } from "../desk/WordsOnPage";
+import { ChosenValue, type PointedText } from "../review/ChosenValue";
+import { InHand } from "../review/InHand";
+import { Said } from "../review/Said";
+import { useCorrecting } from "../review/useCorrecting";
 import { dayAndTime, pagesOf } from "../shared/amounts";
 import { Failed, Loading } from "../shared/Notes";
 import { StateWord } from "../shared/StateWord";
@@ -12,8 +17,8 @@ import { CapturedValues } from "./CapturedValues";
 import { Connector } from "./Connector";
 import { PrintedPages } from "./PrintedPages";
 import { SetAside } from "./SetAside";
-import { TraceLine } from "./TraceLine";
 import { useNeighbours } from "./useNeighbours";
+import { usePdf } from "./usePdf";
 
 export function InvoicePage() {
   const id = Number(useParams().id);
@@ -49,7 +54,49 @@ function OpenInvoice({ invoice }: { invoice: Invoice }) {
   const [chosen, setChosen] = useState<string | null>(null);
   const { previous, next, place } = useNeighbours(invoice.batch, invoice.id);
 
-  const choose = useCallback((name: string) => setChosen(name), []);
+  const opened = usePdf(invoice.document.sha256);
+  const correcting = useCorrecting(invoice);
+  const [isEditing, setIsEditing] = useState(false);
+  const [pointed, setPointed] = useState<Pointed | null>(null);
+  const words = useQuery({ ...ask.words(invoice.document.sha256), enabled: isEditing });
+  const read = words.data;
+  const wordsOf = useCallback(
+    (page: number) => read?.find((one) => one.number === page)?.words ?? [],
+    [read],
+  );
+  const setEditing = useCallback((next: boolean) => {
+    setIsEditing(next);
+    setPointed(null);
+  }, []);
+  const choose = useCallback(
+    (name: string) => {
+      setChosen(name);
+      setEditing(false);
+    },
+    [setEditing],
+  );
+  const overlay = useMemo(
+    () =>
+      isEditing
+        ? (page: number, scale: number) => (
+            <WordsOnPage
+              page={page}
+              words={wordsOf(page)}
+              scale={scale}
+              pointed={pointed?.page === page ? pointed : null}
+              point={setPointed}
+            />
+          )
+        : undefined,
+    [isEditing, wordsOf, pointed],
+  );
+  const pointedText: PointedText | null = pointed && {
+    text: wordsOf(pointed.page)
+      .slice(pointed.from, pointed.to + 1)
+      .map((word) => word.text)
+      .join(" "),
+    place: { page: pointed.page, box: boxOf(wordsOf(pointed.page), pointed) },
+  };
   useEffect(() => {
     if (chosen) {
       const escaped = CSS.escape(chosen);
@@ -57,14 +104,14 @@ function OpenInvoice({ invoice }: { invoice: Invoice }) {
         .querySelector(`[data-mark="${escaped}"]`)
         ?.scrollIntoView({ block: "nearest", inline: "nearest" });
       const field = document.querySelector<HTMLElement>(`[data-value="${escaped}"]`);
-      field?.scrollIntoView({ block: "nearest" });
+      field?.scrollIntoView({ block: "center" });
       field?.focus({ preventScroll: true });
     }
   }, [chosen]);
 
   return (
     <main className="invoice">
-      <PrintedPages invoice={invoice} chosen={chosen} choose={choose} />
+      <PrintedPages invoice={invoice} opened={opened} chosen={chosen} choose={choose} overlay={overlay} />
       <section
         className="captured"
         aria-label="What was captured"
@@ -105,7 +152,9 @@ function OpenInvoice({ invoice }: { invoice: Invoice }) {
             {next && <Link to={`/invoices/${next}`}>Next</Link>}
           </span>
         </div>
-        <CapturedValues invoice={invoice} chosen={chosen} choose={choose} />
+        <InHand invoice={invoice} correcting={correcting} choose={choose} />
+        <CapturedValues invoice={invoice} chosen={chosen} choose={choose} showsFindings={false} />
+        <Said invoice={invoice} correcting={correcting} />
         {invoice.decisions.length > 0 && (
           <>
             <h2>Decisions</h2>
@@ -117,11 +166,24 @@ function OpenInvoice({ invoice }: { invoice: Invoice }) {
             ))}
           </>
         )}
-        <TraceLine invoice={invoice} chosen={chosen} />
         <p className="keys">
-          <kbd>Tab</kbd> and arrows: from value to value. <kbd>Ctrl</kbd> <kbd>Enter</kbd>: approve.{" "}
-          <kbd>Alt</kbd> <kbd>Page down</kbd> and <kbd>Page up</kbd>: next and previous invoice.
+          <kbd>Tab</kbd> and arrows: from value to value. <kbd>Enter</kbd>: correct it. <kbd>N</kbd>: next
+          finding. <kbd>1</kbd> … <kbd>9</kbd>: take a proposal. <kbd>P</kbd>: let the finding pass.{" "}
+          <kbd>Delete</kbd>, <kbd>Insert</kbd>, <kbd>J</kbd>, <kbd>Alt</kbd> <kbd>↑</kbd> <kbd>↓</kbd>: the
+          row is none, a row below, join the row below, move it. <kbd>Ctrl</kbd> <kbd>Z</kbd> and <kbd>Y</kbd>
+          : take back, make again. <kbd>Ctrl</kbd> <kbd>Enter</kbd>: approve. <kbd>Alt</kbd>{" "}
+          <kbd>Page down</kbd> and <kbd>Page up</kbd>: next and previous invoice.
         </p>
+        <ChosenValue
+          invoice={invoice}
+          pdf={opened.pdf}
+          chosen={chosen}
+          choose={choose}
+          correcting={correcting}
+          isEditing={isEditing}
+          setEditing={setEditing}
+          pointed={pointedText}
+        />
       </section>
       <Connector chosen={chosen} />
     </main>

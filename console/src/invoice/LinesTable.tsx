@@ -103,6 +103,7 @@ export function LinesTable({ invoice, rows, prefix, chosen, choose }: Props) {
             columns={columns}
             prefix={prefix}
             doubtful={doubtful}
+            entered={invoice.entered}
             chosen={part.some((row) => row.number === chosenRow) ? chosen : null}
             choose={choose}
           />
@@ -118,7 +119,8 @@ interface Column {
   isFigure: boolean;
 }
 
-function columnsOf(rows: Line[]): Column[] {
+/** The columns that rows have, in the order in which invoices mostly print them. */
+export function columnsOf(rows: Line[]): Column[] {
   const present = new Set(rows.flatMap((row) => Object.keys(row.cells)));
   present.delete("section");
   // A basis of 1 in every row says nothing.
@@ -167,6 +169,7 @@ interface PartProps {
   columns: Column[];
   prefix: string;
   doubtful: Set<string>;
+  entered: Invoice["entered"];
   /** The chosen value, if it stands in this part: the other parts stay as they are. */
   chosen: string | null;
   choose: (name: string) => void;
@@ -194,7 +197,7 @@ const RowsPart = memo(function RowsPart(props: PartProps) {
   );
 });
 
-function Rows({ rows, before, columns, prefix, doubtful, chosen, choose }: PartProps) {
+function Rows({ rows, before, columns, prefix, doubtful, entered, chosen, choose }: PartProps) {
   return rows.map((row, index) => (
     <Fragment key={row.number}>
       {row.cells.section && row.cells.section.value !== (rows[index - 1] ?? before)?.cells.section?.value && (
@@ -209,17 +212,17 @@ function Rows({ rows, before, columns, prefix, doubtful, chosen, choose }: PartP
           const cell = row.cells[column];
           return (
             <td key={column} className={isFigure ? "figure" : ""}>
-              {cell && (
-                <button
-                  type="button"
-                  data-value={name}
-                  className={`cell ${column === "itemCode" ? "code" : ""} ${chosen === name ? "chosen" : ""} ${doubtful.has(name) ? "doubtful" : ""}`}
-                  onClick={() => choose(name)}
-                >
-                  {doubtful.has(name) && <span aria-hidden="true">▲ </span>}
-                  {shown(cell.value, isFigure)}
-                </button>
-              )}
+              <button
+                type="button"
+                data-value={name}
+                className={`cell ${column === "itemCode" ? "code" : ""} ${chosen === name ? "chosen" : ""} ${doubtful.has(name) ? "doubtful" : ""}`}
+                aria-label={cell ? undefined : `${spokenName(column)} of row ${row.number}: nothing`}
+                onClick={() => choose(name)}
+              >
+                {doubtful.has(name) && <span aria-hidden="true">▲ </span>}
+                {entered[name] && <span title="Entered by a person">✎ </span>}
+                {cell ? shown(cell.value, isFigure) : "\u00a0"}
+              </button>
             </td>
           );
         })}

@@ -7,10 +7,11 @@ import { PageTools } from "./PageTools";
 import { doubtfulNames, type Mark, marksOf } from "./places";
 import type { Match } from "./textSearch";
 import { useNear } from "./useNear";
-import { usePdf } from "./usePdf";
+import type { OpenedPdf } from "./usePdf";
 
 interface Props {
   invoice: Invoice;
+  opened: OpenedPdf;
   chosen: string | null;
   choose: (name: string) => void;
   /** What else stands over a page, drawn to the page's scale. All pages are drawn anew with a new function. */
@@ -18,8 +19,8 @@ interface Props {
 }
 
 /** The invoice's pages as they were printed, with every captured value marked. Other invoices' pages are left away. */
-export function PrintedPages({ invoice, chosen, choose, overlay }: Props) {
-  const { pdf, error } = usePdf(invoice.document.sha256);
+export function PrintedPages({ invoice, opened, chosen, choose, overlay }: Props) {
+  const { pdf, error } = opened;
   const frame = useRef<HTMLDivElement>(null);
   const fitting = useWidth(frame);
   const [zoom, setZoom] = useState(1);

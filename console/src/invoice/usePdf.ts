@@ -10,9 +10,15 @@ export interface Pdf {
   pages: PDFPageProxy[];
 }
 
+/** Nothing yet, the document, or why it cannot be drawn. */
+export interface OpenedPdf {
+  pdf?: Pdf;
+  error?: Error;
+}
+
 /** Opens a kept document for drawing. Its scripts and forms are never run. */
-export function usePdf(sha256: string): { pdf?: Pdf; error?: Error } {
-  const [state, setState] = useState<{ pdf?: Pdf; error?: Error }>({});
+export function usePdf(sha256: string): OpenedPdf {
+  const [state, setState] = useState<OpenedPdf>({});
   useEffect(() => {
     const task = getDocument({
       url: `/api/v1/documents/${sha256}`,

@@ -20,7 +20,10 @@ internal static class InvoiceCommands
         var reason = new Option<string>("--reason") { Description = "Why it is set aside; it is kept on record.", HelpName = "REASON", Required = true };
         var aside = new Command("set-aside", "Set an invoice aside that is not to be posted: a copy, one for somebody else.") { id, reason };
         aside.SetAction(CommandContext.Run((parsed, context, cancel) => PutAside(parsed.GetValue(id), parsed.GetValue(reason) ?? "", context, cancel)));
-        return new Command("invoice", "Invoices: what was captured, and a person's decision.") { show, approve, aside };
+        return new Command("invoice", "Invoices: what was captured, and what persons make of it.")
+        {
+            show, InvoiceCorrections.MakeCorrect(), InvoiceCorrections.MakeProposals(), approve, aside,
+        };
     }
 
     private static async Task<int> Approve(int[] ids, string despite, CommandContext context, CancellationToken cancel)
@@ -64,7 +67,7 @@ internal static class InvoiceCommands
     }
 
     /// <summary>Decides on the invoice as it was printed last; on one that never was, as it is.</summary>
-    private static async Task<JsonNode> Decide(int id, string act, JsonObject body, CommandContext context, CancellationToken cancel)
+    public static async Task<JsonNode> Decide(int id, string act, JsonObject body, CommandContext context, CancellationToken cancel)
     {
         var revision = context.Seen.Find(id) ?? Shown.Number((await context.Service.Get($"invoices/{id}", cancel))["revision"]);
         try

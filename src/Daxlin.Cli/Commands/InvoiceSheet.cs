@@ -38,10 +38,27 @@ internal static class InvoiceSheet
         }
         PrintUnproved(invoice);
         PrintLeftOut(invoice);
+        PrintSaid(invoice);
         foreach (var decision in invoice["decisions"]!.AsArray())
         {
             Terminal.Line($"{Shown.Time(decision!["at"])}  {Shown.Text(decision["what"])} by {Shown.Text(decision["by"])}"
                 + (Shown.Text(decision["reason"]) is { Length: > 0 } reason ? $": {reason}" : ""));
+        }
+    }
+
+    /// <summary>What persons said of it beside what was captured.</summary>
+    private static void PrintSaid(JsonNode invoice)
+    {
+        foreach (var (name, one) in invoice["entered"]!.AsObject())
+        {
+            Terminal.Line($"✎ {name}: {(Shown.Text(one!["value"]) is { Length: > 0 } value ? value : "none")} by {Shown.Text(one["by"])}; "
+                + (Shown.Text(one["captured"]) is { Length: > 0 } captured ? $"captured was {captured}" : "nothing was captured"));
+        }
+        foreach (var one in invoice["struck"]!.AsArray())
+            Terminal.Line($"✎ row {Shown.Text(one!["row"]!["number"])} of {Shown.Text(one["list"])} is none, by {Shown.Text(one["by"])}");
+        foreach (var one in invoice["accepted"]!.AsArray())
+        {
+            Terminal.Line($"✓ let pass by {Shown.Text(one!["by"])}{(Shown.Text(one["reason"]) is { Length: > 0 } reason ? $", because: {reason}" : "")}. {Shown.Text(one["message"])}");
         }
     }
 

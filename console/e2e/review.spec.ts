@@ -1,0 +1,170 @@
+import AxeBuilder from "@axe-core/playwright";
+import { type APIRequestContext, expect, type Page, test } from "@playwright/test";
+
+/** An invoice of the demo by its file. */
+async function invoiceOf(request: APIRequestContext, file: string) {
+  const invoices = await (await request.get("/api/v1/batches/1/invoices")).json();
+  const { id } = invoices.find((invoice: { file: string }) => invoice.file === file);
+  return await (await request.get(`/api/v1/invoices/${id}`)).json();
+}
+
+async function correct(request: APIRequestContext, id: number, data: object) {
+  const { revision } = await (await request.get(`/api/v1/invoices/${id}`)).json();
+  const answer = await request.post(`/api/v1/invoices/${id}/corrections`, {
+    data,
+    headers: { "If-Match": `"${revision}"` },
+  });
+  expect(answer.status()).toBe(200);
+  return await answer.json();
+}
+
+/** Takes everything back, so that the next test finds the demo as it was. */
+async function takeAllBack(request: APIRequestContext, id: number) {
+  for (;;) {
+    const { revision } = await (await request.get(`/api/v1/invoices/${id}`)).json();
+    const answer = await request.post(`/api/v1/invoices/${id}/corrections`, {
+      data: { act: "undo" },
+      headers: { "If-Match": `"${revision}"` },
+    });
+    if (!answer.ok()) {
+      return;
+    }
+  }
+}
+
+/** Counts the keys of a session that are not text. */
+function keysOn(page: Page) {
+  let count = 0;
+  return {
+    press: async (key: string) => {
+      count++;
+      await page.keyboard.press(key);
+    },
+    count: () => count,
+  };
+}
+
+const stateOf = (page: Page) => page.locator(".captured .state").first();
+
+test("by keyboard alone a proposal is taken, taken back, and made again", async ({ page, request }) => {
+  const { id, fields } = await invoiceOf(request, "port-ellery-galley-02.pdf");
+  const total: string = fields.total.value;
+  // Two figures of the total, swapped as a clerk may type them.
+  const at = [...total].findIndex(
+    (figure, index) => /\d{2}/.test(total.slice(index, index + 2)) && figure !== total[index + 1],
+  );
+  const swapped = total.slice(0, at) + total[at + 1] + total[at] + total.slice(at + 2);
+  await correct(request, id, { act: "enter", of: "total", text: swapped });
+  await page.goto(`/invoices/${id}`);
+  await expect(stateOf(page)).toContainText("held");
+  await expect(page.getByRole("list", { name: "What would mend it" })).toContainText("two figures swapped");
+  const keys = keysOn(page);
+  await keys.press("n");
+  await keys.press("1");
+  await expect(stateOf(page)).toContainText("clear");
+  console.log(`A finding was settled by ${keys.count()} keys.`);
+  expect(keys.count()).toBeLessThanOrEqual(3);
+  await expect(page.locator("[data-value=total]")).toContainText("✎");
+  await page.keyboard.press("Control+z");
+  await expect(stateOf(page)).toContainText("held");
+  await page.keyboard.press("Control+y");
+  await expect(stateOf(page)).toContainText("clear");
+  await takeAllBack(request, id);
+});
+
+test("a value is corrected by typing, by pointing at the page, and what was captured stays in sight", async ({
+  page,
+  request,
+}) => {
+  const { id, fields } = await invoiceOf(request, "brinewood-chandlery-05.pdf");
+  await page.goto(`/invoices/${id}`);
+  await page.locator("[data-value=purchaseOrder]").focus();
+  await page.keyboard.press("Enter");
+  await expect(page.getByLabel(/^What the purchase order is/)).toBeFocused();
+  await page.keyboard.type("KSF-1");
+  await page.keyboard.press("Enter");
+  await expect(page.locator("[data-value=purchaseOrder]")).toContainText("✎ KSF-1");
+  await expect(page.locator(".trace")).toContainText(`captured was “${fields.purchaseOrder.value}”`);
+  // Pointed at: what the page says, in the vendor's own way of writing.
+  await page.locator('[data-value="lines[2].amount"]').click();
+  await page.getByRole("button", { name: "Correct" }).click();
+  await page.locator('.word[aria-label="62,51"]').click();
+  await page.getByRole("button", { name: "Enter it" }).click();
+  await expect(page.locator('[data-value="lines[2].amount"]')).toContainText("62.51");
+  // What cannot be the value is refused in a sentence, and stays typed.
+  await page.locator("[data-value=total]").click();
+  await page.getByRole("button", { name: "Correct" }).click();
+  await page.getByLabel(/^What the total is/).fill("26.22O,66");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("alert")).toContainText("“26.22O,66” is no amount, so it cannot be the total.");
+  await expect(page.getByLabel(/^What the total is/)).toHaveValue("26.22O,66");
+  await takeAllBack(request, id);
+});
+
+test("a row is none, a row is added, and figures that do not add up pass only with a reason", async ({
+  page,
+  request,
+}) => {
+  const { id } = await invoiceOf(request, "brinewood-chandlery-05.pdf");
+  await page.goto(`/invoices/${id}`);
+  await page.locator('[data-value="lines[3].amount"]').focus();
+  await page.keyboard.press("Delete");
+  await expect(page.getByText(/Row 3 of lines is none/)).toBeVisible();
+  await expect(page.locator('[data-value="lines[3].amount"]')).toHaveCount(0);
+  await page.locator('[data-value="lines[2].amount"]').focus();
+  await page.keyboard.press("Insert");
+  const form = page.getByRole("form", { name: "A row that was not captured" });
+  for (const [column, text] of [
+    ["description", "Drinking water"],
+    ["quantity", "8"],
+    ["unit price", "8,11"],
+    ["tax rate", "7"],
+    ["amount", "64,88"],
+  ] as const) {
+    await form.getByLabel(column, { exact: true }).fill(text);
+  }
+  await form.getByRole("button", { name: "Add the row" }).click();
+  await expect(page.locator('[data-value="lines[10].amount"]')).toContainText("64.88");
+  // Only what the vendor printed wrong is left.
+  await expect(page.getByRole("list", { name: "What to look at" }).getByRole("listitem")).toHaveCount(1);
+  await page.locator('[data-value="lines[2].amount"]').focus();
+  await page.keyboard.press("p");
+  await expect(page.getByLabel(/^Why it may pass/)).toBeFocused();
+  await page.keyboard.type("Agreed with the chandlery");
+  await page.keyboard.press("Enter");
+  await expect(stateOf(page)).toContainText("clear");
+  await expect(page.getByText(/Let pass by .* because: Agreed with the chandlery/)).toBeVisible();
+  await takeAllBack(request, id);
+});
+
+test("two persons on one invoice: the second sees what the first did, and nothing is overwritten", async ({
+  page,
+  request,
+}) => {
+  const { id } = await invoiceOf(request, "brinewood-chandlery-05.pdf");
+  await page.goto(`/invoices/${id}`);
+  await page.locator("[data-value=purchaseOrder]").focus();
+  await page.keyboard.press("Enter");
+  await correct(request, id, { act: "enter", of: "purchaseOrder", text: "KSF-OTHER" });
+  await page.keyboard.type("KSF-MINE");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("alert")).toContainText("is not as it was shown");
+  await expect(page.locator("[data-value=purchaseOrder]")).toContainText("KSF-OTHER");
+  await expect(page.getByLabel(/^What the purchase order is/)).toHaveValue("KSF-MINE");
+  await takeAllBack(request, id);
+});
+
+for (const scheme of ["light", "dark"] as const) {
+  test.describe(scheme, () => {
+    test.use({ colorScheme: scheme });
+
+    test("an invoice under correction violates no rule of accessibility", async ({ page, request }) => {
+      const { id } = await invoiceOf(request, "brinewood-chandlery-05.pdf");
+      await page.goto(`/invoices/${id}`);
+      await page.locator('[data-value="lines[2].amount"]').focus();
+      await page.keyboard.press("Enter");
+      await expect(page.locator(".word").first()).toBeVisible();
+      expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+    });
+  });
+}

@@ -1,0 +1,60 @@
+import { Button, TextInput } from "@mantine/core";
+import { useState } from "react";
+import type { Invoice } from "../api/client";
+import { columnsOf } from "../invoice/LinesTable";
+import { spokenName } from "../shared/amounts";
+import { rowsOf } from "./names";
+import type { Correcting } from "./useCorrecting";
+
+interface Props {
+  invoice: Invoice;
+  list: string;
+  /** The row above the new one. */
+  after: string;
+  correcting: Correcting;
+  leave: () => void;
+}
+
+/** A row that was not captured, typed column by column. */
+export function AddRow({ invoice, list, after, correcting, leave }: Props) {
+  const [cells, setCells] = useState<Record<string, string>>({});
+  const columns = columnsOf(rowsOf(invoice, list)).map((column) => column.name);
+  return (
+    <form
+      className="adding"
+      aria-label="A row that was not captured"
+      onSubmit={(event) => {
+        event.preventDefault();
+        correcting.mutate(
+          {
+            act: "add",
+            list,
+            after,
+            cells: Object.fromEntries(Object.entries(cells).filter(([, text]) => text !== "")),
+          },
+          { onSuccess: leave },
+        );
+      }}
+    >
+      {columns.map((column, index) => (
+        <TextInput
+          key={column}
+          size="xs"
+          label={spokenName(column)}
+          autoFocus={index === 0}
+          value={cells[column] ?? ""}
+          onChange={(event) => setCells({ ...cells, [column]: event.currentTarget.value })}
+          onKeyDown={(event) => event.key === "Escape" && leave()}
+        />
+      ))}
+      <div className="row">
+        <Button size="xs" type="submit" loading={correcting.isPending}>
+          Add the row
+        </Button>
+        <Button size="xs" variant="default" onClick={leave}>
+          Leave it
+        </Button>
+      </div>
+    </form>
+  );
+}
