@@ -154,6 +154,43 @@ test("two persons on one invoice: the second sees what the first did, and nothin
   await takeAllBack(request, id);
 });
 
+test("the queue leads from one held invoice to the next in the order chosen", async ({ page, request }) => {
+  const queue = await (await request.get("/api/v1/review?order=amount")).json();
+  await page.goto("/review");
+  await page.getByLabel("In the order of").selectOption("amount");
+  await expect(page.getByRole("row")).toHaveCount(queue.length + 1);
+  await expect(page.getByRole("row").nth(1)).toContainText(queue[0].invoiceNumber);
+  await page.locator("body").press("Enter");
+  await expect(page).toHaveURL(new RegExp(`/invoices/${queue[0].id}\\?`));
+  await expect(page.getByText(`1 of ${queue.length}`)).toBeVisible();
+  await page.keyboard.press("Alt+PageDown");
+  await expect(page).toHaveURL(new RegExp(`/invoices/${queue[1].id}\\?`));
+  await page.goto("/review?search=no-such-number");
+  await expect(page.getByText("No invoice is like that.")).toBeVisible();
+});
+
+test("an invoice is returned with a text that says in figures what is wrong", async ({ page, request }) => {
+  const [held] = await (await request.get("/api/v1/review?search=Skerrow")).json();
+  await page.goto(`/invoices/${held.id}`);
+  await page.getByRole("button", { name: "Hand over …" }).click();
+  await page.getByLabel("To whom").fill("Mira");
+  await page.getByRole("button", { name: "Hand it over" }).click();
+  await expect(page.getByRole("button", { name: "With Mira …" })).toBeVisible();
+  await page.getByRole("button", { name: "Return …" }).click();
+  const letter = page.getByLabel("What the vendor is told");
+  await expect(letter).toHaveValue(
+    new RegExp(held.firstFinding.slice(0, 30).replace(/[.*+?^${}()|[\]\\]/g, "\\$&")),
+  );
+  await page.getByLabel("Why it goes back").fill("The tax is wrong");
+  // What was typed stands there again after the page was closed.
+  await page.reload();
+  await page.getByRole("button", { name: "Return …" }).click();
+  await expect(page.getByLabel("Why it goes back")).toHaveValue("The tax is wrong");
+  await page.getByRole("button", { name: "Return it" }).click();
+  await expect(stateOf(page)).toContainText("returned");
+  await expect(page.locator(".letter")).toContainText("Please send a corrected invoice");
+});
+
 for (const scheme of ["light", "dark"] as const) {
   test.describe(scheme, () => {
     test.use({ colorScheme: scheme });
@@ -164,6 +201,9 @@ for (const scheme of ["light", "dark"] as const) {
       await page.locator('[data-value="lines[2].amount"]').focus();
       await page.keyboard.press("Enter");
       await expect(page.locator(".word").first()).toBeVisible();
+      expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+      await page.goto("/review");
+      await expect(page.getByRole("row").nth(1)).toBeVisible();
       expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
     });
   });

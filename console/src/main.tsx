@@ -24,6 +24,11 @@ const router = createBrowserRouter([
     children: [
       { path: "/", element: <BatchesPage /> },
       { path: "/batches/:id", element: <BatchPage /> },
+      {
+        path: "/review",
+        lazy: async () => ({ Component: (await import("./review/ReviewPage")).ReviewPage }),
+        HydrateFallback: () => null,
+      },
       // Page drawing is heavy, so it is loaded when a page is first drawn.
       {
         path: "/invoices/:id",

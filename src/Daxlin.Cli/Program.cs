@@ -11,6 +11,7 @@ root.Subcommands.Add(CheckCommand.Make());
 root.Subcommands.Add(TemplateCommands.Make());
 root.Subcommands.Add(DocumentCommands.Make());
 root.Subcommands.Add(BatchCommands.Make());
+root.Subcommands.Add(ReviewCommands.Make());
 root.Subcommands.Add(InvoiceCommands.Make());
 root.Subcommands.Add(PostingCommands.Make());
 Console.OutputEncoding = System.Text.Encoding.UTF8;

@@ -549,6 +549,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/review": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Invoices of all batches in the order in which they are to be looked at: held ones by due date, unless said otherwise. */
+        get: {
+            parameters: {
+                query?: {
+                    state?: string;
+                    order?: string;
+                    vendor?: string;
+                    handedTo?: string;
+                    search?: string;
+                    after?: string;
+                    limit?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["QueuedInvoice"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/state": {
         parameters: {
             query?: never;
@@ -1469,6 +1513,48 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/invoices/{id}/return": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Returns an invoice to its vendor: it is posted nowhere; what the vendor is told is kept on record, and nothing is sent. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ReturnToVendor"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["InvoiceDetail"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/invoices/{id}/set-aside": {
         parameters: {
             query?: never;
@@ -1505,6 +1591,88 @@ export interface paths {
                 };
             };
         };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/invoices/{id}/hand-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Hands an undecided invoice to another person, with a note. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["HandOver"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["InvoiceDetail"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/invoices/{id}/letter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the vendor may be told when the invoice goes back: a text to be changed, made of what holds it. */
+        get: {
+            parameters: {
+                query?: {
+                    reason?: string;
+                };
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LetterRecord"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1907,6 +2075,8 @@ export interface components {
             before: string;
             after: string;
             reason: string;
+            /** @description What the vendor was told; empty where nothing was. */
+            letter: string;
         };
         /** @description Whether made-up invoices are at hand to try Daxlin on. */
         DemoOffer: {
@@ -2035,6 +2205,13 @@ export interface components {
              */
             origin: string;
         };
+        /** @description An invoice that another person is to look at. */
+        HandOver: {
+            /** @description Who; empty takes it back. */
+            to: null | string;
+            /** @description What for. */
+            note?: null | string;
+        };
         /** Format: binary */
         IFormFile: string;
         IFormFileCollection: components["schemas"]["IFormFile"][];
@@ -2117,6 +2294,8 @@ export interface components {
             struck: components["schemas"]["StruckRecord"][];
             /** @description Findings that a person let pass. */
             accepted: components["schemas"]["AcceptedRecord"][];
+            /** @description Who is to look at it; empty for nobody in particular. */
+            handedTo: string;
         };
         /** @description The document that an invoice came in. */
         InvoiceDocument: {
@@ -2184,6 +2363,10 @@ export interface components {
             text: string;
             /** @description page furniture, left out by the template, or not accounted for. */
             why: string;
+        };
+        /** @description What a vendor may be told. */
+        LetterRecord: {
+            text: string;
         };
         /** @description A row of a line block. */
         LineRecord: {
@@ -2269,6 +2452,39 @@ export interface components {
             isOnly: boolean;
             /** @description The whole of it in a sentence. */
             says: string;
+        };
+        /** @description An invoice of the queue: what a clerk chooses by. */
+        QueuedInvoice: {
+            /** Format: int32 */
+            id: number;
+            state: string;
+            /** @description `invoice` or `creditNote`. */
+            kind: string;
+            /** Format: int32 */
+            batch: number;
+            batchName: string;
+            file: string;
+            /** Format: date-time */
+            receivedAt: string;
+            vendor: string;
+            invoiceNumber: string;
+            invoiceDate: string;
+            /** @description Empty if unknown. */
+            dueDate: string;
+            currency: string;
+            total: string;
+            /**
+             * Format: int32
+             * @description How many findings hold it.
+             */
+            findings: number;
+            /** @description The first of them, or empty. */
+            firstFinding: string;
+            /** @description Who is to look at it; empty for nobody in particular. */
+            handedTo: string;
+            looksLike: string;
+            /** Format: int32 */
+            revision: number;
         };
         /** @description Invoices by what would become of them, the gravest first. */
         RehearsalCounts: {
@@ -2365,6 +2581,13 @@ export interface components {
             firstFinding: string;
             /** @description Value by value. */
             changes: components["schemas"]["ValueChangeRecord"][];
+        };
+        /** @description An invoice that goes back to its vendor. */
+        ReturnToVendor: {
+            /** @description At least five letters; it is kept on record. */
+            reason: null | string;
+            /** @description What the vendor is told, at most 20,000 characters; it is kept on record and not sent. */
+            letter?: null | string;
         };
         /** @description Something of the item rows that a person points at, and the invoices on which it is proved. */
         RowsToFind: {

@@ -5,7 +5,9 @@ import type { Invoice } from "../api/client";
 import { ask } from "../api/queries";
 import { boxOf, type Pointed, WordsOnPage } from "../desk/WordsOnPage";
 import { ChosenValue, type PointedText } from "../review/ChosenValue";
+import { HandOver } from "../review/HandOver";
 import { InHand } from "../review/InHand";
+import { Return } from "../review/Return";
 import { Said } from "../review/Said";
 import { useCorrecting } from "../review/useCorrecting";
 import { dayAndTime, pagesOf } from "../shared/amounts";
@@ -52,7 +54,7 @@ export function InvoicePage() {
 
 function OpenInvoice({ invoice }: { invoice: Invoice }) {
   const [chosen, setChosen] = useState<string | null>(null);
-  const { previous, next, place } = useNeighbours(invoice.batch, invoice.id);
+  const { previous, next, behind, place } = useNeighbours(invoice.batch, invoice.id);
 
   const opened = usePdf(invoice.document.sha256);
   const correcting = useCorrecting(invoice);
@@ -135,6 +137,8 @@ function OpenInvoice({ invoice }: { invoice: Invoice }) {
                 {invoice.state === "unplaced" ? "Make a template" : "Mend the template"}
               </Link>
             )}
+            <HandOver invoice={invoice} />
+            <Return invoice={invoice} />
             <SetAside invoice={invoice} />
             <Approve invoice={invoice} />
           </span>
@@ -147,9 +151,9 @@ function OpenInvoice({ invoice }: { invoice: Invoice }) {
             {invoice.postingRun !== null && `, posting run ${invoice.postingRun}`}
           </span>
           <span className="row">
-            {previous && <Link to={`/invoices/${previous}`}>Previous</Link>}
+            {previous && <Link to={`/invoices/${previous}${behind}`}>Previous</Link>}
             {place}
-            {next && <Link to={`/invoices/${next}`}>Next</Link>}
+            {next && <Link to={`/invoices/${next}${behind}`}>Next</Link>}
           </span>
         </div>
         <InHand invoice={invoice} correcting={correcting} choose={choose} />
@@ -162,6 +166,7 @@ function OpenInvoice({ invoice }: { invoice: Invoice }) {
               <div key={decision.at + decision.what}>
                 {dayAndTime(decision.at)} UTC: {decision.what} by {decision.by}
                 {decision.reason && `, because: ${decision.reason}`}
+                {decision.letter && <pre className="letter">{decision.letter}</pre>}
               </div>
             ))}
           </>

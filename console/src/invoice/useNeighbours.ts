@@ -1,16 +1,31 @@
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { useNavigate } from "react-router";
+import { useNavigate, useSearchParams } from "react-router";
 import { ask } from "../api/queries";
+import { addressOf, askQueue, choiceIn } from "../review/queue";
 
-/** The invoices before and after this one in its batch, and the keys that lead to them. */
-export function useNeighbours(batch: number | undefined, id: number) {
-  const invoices = useQuery({ ...ask.invoices(batch ?? 0), enabled: batch !== undefined });
+/**
+ * The invoices before and after this one, and the keys that lead to them: in the queue that it was opened from, else in
+ * its batch. The next one is fetched ahead.
+ */
+export function useNeighbours(batch: number, id: number) {
+  const [parameters] = useSearchParams();
+  const isQueue = parameters.has("order");
+  const choice = choiceIn(parameters);
+  const invoices = useQuery({ ...ask.invoices(batch), enabled: !isQueue });
+  const queue = useQuery({ ...askQueue(choice), enabled: isQueue });
   const navigate = useNavigate();
-  const list = invoices.data ?? [];
+  const queries = useQueryClient();
+  const list = (isQueue ? queue.data : invoices.data) ?? [];
+  const behind = isQueue ? `?${addressOf(choice)}` : "";
   const at = list.findIndex((invoice) => invoice.id === id);
   const previous = at > 0 ? list[at - 1]?.id : undefined;
   const next = at >= 0 ? list[at + 1]?.id : undefined;
+  useEffect(() => {
+    if (next !== undefined) {
+      queries.prefetchQuery(ask.invoice(next));
+    }
+  }, [queries, next]);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const to =
@@ -21,11 +36,11 @@ export function useNeighbours(batch: number | undefined, id: number) {
             : undefined;
       if (to !== undefined) {
         event.preventDefault();
-        navigate(`/invoices/${to}`);
+        navigate(`/invoices/${to}${behind}`);
       }
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, [navigate, next, previous]);
-  return { previous, next, place: at >= 0 ? `${at + 1} of ${list.length}` : "" };
+  }, [navigate, next, previous, behind]);
+  return { previous, next, behind, place: at >= 0 ? `${at + 1} of ${list.length}` : "" };
 }

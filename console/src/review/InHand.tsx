@@ -4,7 +4,7 @@ import { useEffect, useState } from "react";
 import type { Finding, Invoice } from "../api/client";
 import { ask } from "../api/queries";
 import { useKept } from "../shared/useKept";
-import type { Correcting } from "./useCorrecting";
+import { type Correcting, isOpen } from "./useCorrecting";
 
 interface Props {
   invoice: Invoice;
@@ -31,6 +31,7 @@ export function InHand({ invoice, correcting, choose }: Props) {
     enabled: invoice.state === "held",
   });
   const found = proposals.data ?? [];
+  const canChange = isOpen(invoice);
 
   const show = (finding: Finding | undefined) => {
     const last = finding?.about.at(-1);
@@ -82,7 +83,7 @@ export function InHand({ invoice, correcting, choose }: Props) {
       } else if (event.key.toLowerCase() === "n" && holds.length > 0) {
         event.preventDefault();
         goOn();
-      } else if (event.key.toLowerCase() === "p" && inHand && inHand.origin !== "store") {
+      } else if (event.key.toLowerCase() === "p" && canChange && inHand && inHand.origin !== "store") {
         event.preventDefault();
         begin(inHand);
       }
@@ -108,7 +109,7 @@ export function InHand({ invoice, correcting, choose }: Props) {
             >
               <span aria-hidden="true">{finding.severity === "note" ? "·" : "▲"}</span> {finding.message}
             </button>
-            {finding === inHand && passing !== finding.message && finding.origin !== "store" && (
+            {canChange && finding === inHand && passing !== finding.message && finding.origin !== "store" && (
               <Button
                 size="compact-xs"
                 variant="default"

@@ -45,6 +45,7 @@ function Bar() {
       </Link>
       <nav aria-label="Pages">
         <Link to="/">Batches</Link>
+        <Link to="/review">To look at</Link>
         <Link to="/templates">Templates</Link>
       </nav>
       <nav aria-label="Where you are">

@@ -75,7 +75,7 @@ internal static class BatchSheet
     private static string PagesOf(JsonNode invoice) =>
         Shown.Pages(invoice["firstPage"], invoice["lastPage"], invoice["filePages"]) is { Length: > 0 } pages ? $", {pages}" : "";
 
-    private static void Hanging(string first, string text)
+    public static void Hanging(string first, string text)
     {
         var grid = new Grid().AddColumn(new GridColumn { Padding = new Padding(0, 0, 0, 0), NoWrap = true, Width = first.Length })
             .AddColumn(new GridColumn { Padding = new Padding(0, 0, 0, 0) });

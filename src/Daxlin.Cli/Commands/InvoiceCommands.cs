@@ -20,9 +20,24 @@ internal static class InvoiceCommands
         var reason = new Option<string>("--reason") { Description = "Why it is set aside; it is kept on record.", HelpName = "REASON", Required = true };
         var aside = new Command("set-aside", "Set an invoice aside that is not to be posted: a copy, one for somebody else.") { id, reason };
         aside.SetAction(CommandContext.Run((parsed, context, cancel) => PutAside(parsed.GetValue(id), parsed.GetValue(reason) ?? "", context, cancel)));
+
+        var why = new Option<string>("--reason") { Description = "Why it goes back; it is kept on record.", HelpName = "REASON", Required = true };
+        var letter = new Option<FileInfo?>("--letter") { Description = "A text file with what the vendor is told; one is made of the findings without it.", HelpName = "FILE" };
+        var back = new Command("return", "Return an invoice to its vendor: it is posted nowhere, and what the vendor is told is printed to be sent.") { id, why, letter };
+        back.SetAction(CommandContext.Run((parsed, context, cancel) => Return(parsed.GetValue(id), parsed.GetValue(why) ?? "", parsed.GetValue(letter), context, cancel)));
+
+        var to = new Option<string>("--to") { Description = "Who is to look at it; an empty name takes it back.", HelpName = "NAME", Required = true };
+        var note = new Option<string?>("--note") { Description = "What for.", HelpName = "TEXT" };
+        var give = new Command("hand-over", "Hand an undecided invoice to another person.") { id, to, note };
+        give.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
+        {
+            var invoice = await Decide(parsed.GetValue(id), "hand-over", new JsonObject { ["to"] = parsed.GetValue(to), ["note"] = parsed.GetValue(note) }, context, cancel);
+            context.Print(invoice, () => Terminal.Line($"{parsed.GetValue(id)}  {(Shown.Text(invoice["handedTo"]) is { Length: > 0 } person ? $"handed to {person}" : "handed to nobody")}"));
+            return ExitCodes.Done;
+        }));
         return new Command("invoice", "Invoices: what was captured, and what persons make of it.")
         {
-            show, InvoiceCorrections.MakeCorrect(), InvoiceCorrections.MakeProposals(), approve, aside,
+            show, InvoiceCorrections.MakeCorrect(), InvoiceCorrections.MakeProposals(), approve, aside, back, give,
         };
     }
 
@@ -51,7 +66,7 @@ internal static class InvoiceCommands
         return refusal is null ? ExitCodes.Done : ExitCodes.Refused;
     }
 
-    private static async Task<int> Show(int id, CommandContext context, CancellationToken cancel)
+    public static async Task<int> Show(int id, CommandContext context, CancellationToken cancel)
     {
         var invoice = await context.Service.Get($"invoices/{id}", cancel);
         context.Seen.Remember(id, Shown.Number(invoice["revision"]));
@@ -63,6 +78,23 @@ internal static class InvoiceCommands
     {
         var invoice = await Decide(id, "set-aside", new JsonObject { ["reason"] = reason }, context, cancel);
         context.Print(invoice, () => Terminal.Line($"{id}  {Shown.State("returned")}  {Shown.Text(invoice["vendor"])} {InvoiceSheet.Field(invoice, "invoiceNumber")}"));
+        return ExitCodes.Done;
+    }
+
+    private static async Task<int> Return(int id, string reason, FileInfo? file, CommandContext context, CancellationToken cancel)
+    {
+        if (file is { Exists: false })
+            throw new RefusedException($"There is no file {file.FullName}.");
+        var letter = file is not null ? await File.ReadAllTextAsync(file.FullName, cancel)
+            : Shown.Text((await context.Service.Get($"invoices/{id}/letter?reason={Uri.EscapeDataString(reason)}", cancel))["text"]);
+        var invoice = await Decide(id, "return", new JsonObject { ["reason"] = reason, ["letter"] = letter }, context, cancel);
+        context.Print(invoice, () =>
+        {
+            Terminal.Line($"{id}  {Shown.State("returned")}  {Shown.Text(invoice["vendor"])} {InvoiceSheet.Field(invoice, "invoiceNumber")}. To be sent:");
+            Terminal.Line("");
+            foreach (var line in letter.TrimEnd().Split('\n'))
+                Terminal.Line(line);
+        });
         return ExitCodes.Done;
     }
 

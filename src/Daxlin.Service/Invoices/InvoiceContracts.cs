@@ -20,7 +20,8 @@ public sealed record InvoiceSummary(
 public sealed record InvoiceDocument(string File, string Sha256, long Size, DateTime ReceivedAt);
 
 /// <summary>Something that a person decided.</summary>
-public sealed record DecisionRecord(DateTime At, string By, string What, string Before, string After, string Reason);
+/// <param name="Letter">What the vendor was told; empty where nothing was.</param>
+public sealed record DecisionRecord(DateTime At, string By, string What, string Before, string After, string Reason, string Letter);
 
 /// <summary>An invoice with everything that is known of it.</summary>
 /// <param name="Revision">Counts its changes; its ETag. A decision says by If-Match which one was seen.</param>
@@ -33,6 +34,7 @@ public sealed record DecisionRecord(DateTime At, string By, string What, string 
 /// <param name="Entered">Values that a person entered, by name, each with what was captured in its place.</param>
 /// <param name="Struck">Captured rows that a person said are none.</param>
 /// <param name="Accepted">Findings that a person let pass.</param>
+/// <param name="HandedTo">Who is to look at it; empty for nobody in particular.</param>
 public sealed record InvoiceDetail(
     int Id,
     int Revision,
@@ -61,7 +63,8 @@ public sealed record InvoiceDetail(
     int? PostingRun,
     ImmutableSortedDictionary<string, EnteredRecord> Entered,
     ImmutableArray<StruckRecord> Struck,
-    ImmutableArray<AcceptedRecord> Accepted);
+    ImmutableArray<AcceptedRecord> Accepted,
+    string HandedTo);
 
 /// <summary>A person's approval.</summary>
 /// <param name="Despite">Why the invoice is right although findings are open; empty for a clear one.</param>
@@ -70,3 +73,8 @@ public sealed record Approval(string? Despite);
 /// <summary>Why a person sets an invoice aside.</summary>
 /// <param name="Reason">At least five letters; it is kept on record.</param>
 public sealed record SetAside(string? Reason);
+
+/// <summary>An invoice that goes back to its vendor.</summary>
+/// <param name="Reason">At least five letters; it is kept on record.</param>
+/// <param name="Letter">What the vendor is told, at most 20,000 characters; it is kept on record and not sent.</param>
+public sealed record ReturnToVendor(string? Reason, string? Letter = null);

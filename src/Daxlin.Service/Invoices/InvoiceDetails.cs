@@ -30,8 +30,8 @@ internal static class InvoiceDetails
             new InvoiceDocument(row.Intake.FileName, row.Intake.Sha256, row.Intake.Size, row.Intake.ReceivedAt),
             row.Intake.Pages, row.FirstPage, row.LastPage, row.Template, row.TemplateVersion, row.Vendor, row.Currency,
             record.Fields, record.Lines, record.Taxes, record.Others, record.Findings, record.Ties, record.Tied, record.Unproved, record.LeftOut,
-            [.. decisions.Select(one => new DecisionRecord(one.At, one.By, one.What, one.Before, one.After, one.Reason))],
-            run, record.Entered, record.Struck, record.Accepted);
+            [.. decisions.Select(one => new DecisionRecord(one.At, one.By, one.What, one.Before, one.After, one.Reason, one.Letter))],
+            run, record.Entered, record.Struck, record.Accepted, row.HandedTo);
     }
 
     /// <summary>What became of an invoice since it was shown.</summary>

@@ -12,6 +12,8 @@ internal static class InvoiceEndpoints
     /// <summary>Letters, in any script: dots and blanks say nothing to who reads the record later.</summary>
     private const int FewestLetters = 5;
 
+    private const int LongestLetter = 20_000;
+
     public static void Map(RouteGroupBuilder api)
     {
         var invoices = api.MapGroup("/invoices").WithTags("Invoices");
@@ -19,6 +21,8 @@ internal static class InvoiceEndpoints
             .WithSummary("The invoices of a batch: what to look at first, then by the names of their files.");
         invoices.MapGet("/{id:int}", Show).WithSummary("An invoice with its values, lines, findings and ties.");
         invoices.MapPost("/{id:int}/approval", Approve).WithSummary("Approves an invoice for posting.");
+        invoices.MapPost("/{id:int}/return", Return)
+            .WithSummary("Returns an invoice to its vendor: it is posted nowhere; what the vendor is told is kept on record, and nothing is sent.");
         invoices.MapPost("/{id:int}/set-aside", PutAside)
             .WithSummary("Sets an invoice aside that nobody has decided on: it is returned, posts nothing and holds no other.");
     }
@@ -104,8 +108,16 @@ internal static class InvoiceEndpoints
         return InvoiceDetails.Tagged((await InvoiceDetails.Find(id, db, cancel))!, request.HttpContext.Response);
     }
 
-    private static async Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> PutAside(
-        int id, SetAside wanted, HttpRequest request, Actor actor, DaxlinDb db, WriteTurn turn, TimeProvider clock, CancellationToken cancel)
+    private static Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> PutAside(
+        int id, SetAside wanted, HttpRequest request, Actor actor, DaxlinDb db, WriteTurn turn, TimeProvider clock, CancellationToken cancel) =>
+        Leave(id, wanted.Reason, null, "set aside", request, actor, db, turn, clock, cancel);
+
+    private static Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Return(
+        int id, ReturnToVendor wanted, HttpRequest request, Actor actor, DaxlinDb db, WriteTurn turn, TimeProvider clock, CancellationToken cancel) =>
+        Leave(id, wanted.Reason, wanted.Letter ?? "", "returned", request, actor, db, turn, clock, cancel);
+
+    private static async Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Leave(
+        int id, string? why, string? letter, string what, HttpRequest request, Actor actor, DaxlinDb db, WriteTurn turn, TimeProvider clock, CancellationToken cancel)
     {
         using var _ = await turn.Take(cancel);
         var invoice = await db.Invoices.SingleOrDefaultAsync(row => row.Id == id, cancel);
@@ -113,14 +125,16 @@ internal static class InvoiceEndpoints
             return Problem.NotThere($"invoice {id}");
         if (Seen.Refuse(request, invoice.Revision, () => InvoiceDetails.Changed(invoice, db)) is { } unseen)
             return unseen;
-        var reason = wanted.Reason?.Trim() ?? "";
+        var reason = why?.Trim() ?? "";
         if (!SaysSomething(reason))
         {
             return Problem.Of(
                 StatusCodes.Status422UnprocessableEntity, "reason-missing",
-                $"Say why invoice {Text(id)} is set aside, in words of {FewestLetters} letters at least; it is kept on record.");
+                $"Say why invoice {Text(id)} is {what}, in words of {FewestLetters} letters at least; it is kept on record.");
         }
-        if (!await SettingAside.Do(invoice, reason, actor.Name, db, clock, cancel))
+        if (letter?.Length > LongestLetter)
+            return Problem.Of(StatusCodes.Status422UnprocessableEntity, "letter-too-long", $"A letter has at most {LongestLetter} characters.");
+        if (!await SettingAside.Do(invoice, reason, letter, actor.Name, db, clock, cancel))
             return Problem.Of(StatusCodes.Status409Conflict, "already-decided", $"Invoice {Text(id)} is {InvoiceDetails.Word(invoice.State)} already.");
         return InvoiceDetails.Tagged((await InvoiceDetails.Find(id, db, cancel))!, request.HttpContext.Response);
     }

@@ -7,6 +7,7 @@ using Daxlin.Core.Checks;
 using Daxlin.Core.Corrections;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Templates.Json;
+using Daxlin.Core.Values;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.Storage;
 using Microsoft.EntityFrameworkCore;
@@ -84,6 +85,7 @@ internal static class CorrectedInvoices
         var number = invoice.Find(TradeNames.InvoiceNumber)?.Value ?? "";
         (row.InvoiceNumber, row.InvoiceDate) = (number, invoice.Find(TradeNames.InvoiceDate)?.Value ?? "");
         row.Total = invoice.Find(TradeNames.Total)?.Value ?? "";
+        row.SortBy(invoice.Find(TradeNames.DueDate) is { Kind: ValueKind.Date, Value: var due } ? due : "");
         row.SeenKey = number.Length == 0 ? "" : SeenBefore.Key(row.Vendor, number);
         (row.IsCreditNote, row.Lines) = (invoice.IsCreditNote, invoice.Lines.Length);
         (row.Findings, row.FirstFinding) = (holds.Length, holds.IsEmpty ? "" : holds[0].Message);

@@ -1,8 +1,11 @@
 using System.Collections.Immutable;
+using System.Globalization;
+using Daxlin.Core.Corrections;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
 namespace Daxlin.Service.Review;
@@ -11,7 +14,11 @@ internal static class ReviewEndpoints
 {
     public static void Map(RouteGroupBuilder api)
     {
+        api.MapGet("/review", Queue).WithTags("Review")
+            .WithSummary("Invoices of all batches in the order in which they are to be looked at: held ones by due date, unless said otherwise.");
         var invoices = api.MapGroup("/invoices").WithTags("Review");
+        invoices.MapPost("/{id:int}/hand-over", Give).WithSummary("Hands an undecided invoice to another person, with a note.");
+        invoices.MapGet("/{id:int}/letter", Letter).WithSummary("What the vendor may be told when the invoice goes back: a text to be changed, made of what holds it.");
         invoices.MapPost("/{id:int}/corrections", Correct)
             .WithSummary("Says what a value is, that a row is none, that a finding may pass …, or takes that back; all ties are weighed anew.");
         invoices.MapGet("/{id:int}/proposals", Propose)
@@ -22,6 +29,80 @@ internal static class ReviewEndpoints
         int id, DaxlinDb db, ProposedCorrections proposed, CancellationToken cancel) =>
         await db.Invoices.Include(row => row.Intake).SingleOrDefaultAsync(row => row.Id == id, cancel) is { } invoice
             ? TypedResults.Ok(await proposed.For(invoice, cancel)) : Problem.NotThere($"invoice {id}");
+
+    private static async Task<Results<Ok<List<QueuedInvoice>>, ProblemHttpResult>> Queue(
+        [AsParameters] ReviewQueue queue, [AsParameters] ListPage page, HttpContext context, DaxlinDb db, CancellationToken cancel)
+    {
+        if (queue.Refusal() is { } refused)
+            return Problem.Of(refused.Status, refused.Code, refused.Sentence);
+        var last = page.AfterNumber is { } after ? await db.Invoices.SingleOrDefaultAsync(row => row.Id == after, cancel) : null;
+        var part = await page.Of(
+            queue.Of(db, last).Select(row => new
+            {
+                row.Id,
+                row.State,
+                row.IsCreditNote,
+                row.BatchId,
+                BatchName = db.Batches.Where(batch => batch.Id == row.BatchId).Select(batch => batch.Name).First(),
+                row.Intake.FileName,
+                row.Intake.ReceivedAt,
+                row.Vendor,
+                row.InvoiceNumber,
+                row.InvoiceDate,
+                row.DueDate,
+                row.Currency,
+                row.Total,
+                row.Findings,
+                row.FirstFinding,
+                row.HandedTo,
+                row.LooksLike,
+                row.Revision,
+            }),
+            row => row.Id.ToString(CultureInfo.InvariantCulture), context, cancel);
+        return TypedResults.Ok(part.ConvertAll(row => new QueuedInvoice(
+            row.Id, InvoiceDetails.Word(row.State), row.IsCreditNote ? "creditNote" : "invoice", row.BatchId, row.BatchName, row.FileName, row.ReceivedAt, row.Vendor, row.InvoiceNumber,
+            row.InvoiceDate, row.DueDate == Invoice.NeverDue ? "" : row.DueDate, row.Currency, row.Total, row.Findings, row.FirstFinding, row.HandedTo, row.LooksLike, row.Revision)));
+    }
+
+    private static async Task<Results<Ok<LetterRecord>, ProblemHttpResult>> Letter(int id, [FromQuery] string? reason, DaxlinDb db, CancellationToken cancel)
+    {
+        if (await db.Invoices.SingleOrDefaultAsync(row => row.Id == id, cancel) is not { } invoice)
+            return Problem.NotThere($"invoice {id}");
+        var record = InvoiceRecords.FromJson(invoice.Record);
+        return TypedResults.Ok(new LetterRecord(ReturnLetter.Of(
+            invoice.Vendor, record.Fields.ToDictionary(field => field.Key, field => field.Value.Value), invoice.Currency,
+            reason?.Trim() is { Length: > 0 } said ? said : "it does not add up",
+            [.. record.Findings.Where(finding => finding is { Severity: "hold", Origin: InvoiceRecords.FromCheck or InvoiceRecords.FromStore }).Select(finding => finding.Message)])));
+    }
+
+    private static async Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Give(
+        int id, HandOver wanted, HttpRequest request, Actor actor, DaxlinDb db, WriteTurn turn, TimeProvider clock, CancellationToken cancel)
+    {
+        using var _ = await turn.Take(cancel);
+        var invoice = await db.Invoices.SingleOrDefaultAsync(row => row.Id == id, cancel);
+        if (invoice is null)
+            return Problem.NotThere($"invoice {id}");
+        if (Seen.Refuse(request, invoice.Revision, () => InvoiceDetails.Changed(invoice, db)) is { } unseen)
+            return unseen;
+        var (to, note) = (wanted.To?.Trim() ?? "", wanted.Note?.Trim() ?? "");
+        if (to.Length > 100 || note.Length > 2000)
+            return Problem.Of(StatusCodes.Status422UnprocessableEntity, "too-long", "A person's name has at most 100 characters, and a note 2000.");
+        if (invoice.State is InvoiceState.Approved or InvoiceState.Posted or InvoiceState.Returned)
+            return Problem.Of(StatusCodes.Status409Conflict, "already-decided", $"Invoice {id} is {InvoiceDetails.Word(invoice.State)} already.");
+        db.Decisions.Add(new Decision
+        {
+            InvoiceId = id,
+            At = clock.GetUtcNow().UtcDateTime,
+            By = actor.Name,
+            What = to.Length > 0 ? $"handed over to {to}" : "took back",
+            Before = invoice.HandedTo,
+            After = to,
+            Reason = note,
+        });
+        invoice.HandedTo = to;
+        await db.SaveChangesAsync(cancel);
+        return InvoiceDetails.Tagged((await InvoiceDetails.Find(id, db, cancel))!, request.HttpContext.Response);
+    }
 
     private static async Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Correct(
         int id, CorrectionToMake wanted, HttpRequest request, Actor actor, DaxlinDb db, WriteTurn turn, Correcting correcting, CancellationToken cancel)

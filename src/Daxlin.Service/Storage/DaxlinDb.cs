@@ -47,6 +47,10 @@ public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(opt
         {
             invoice.HasIndex(row => new { row.BatchId, row.State });
             invoice.HasIndex(row => row.SeenKey);
+            invoice.Property(row => row.DueDate).HasDefaultValue(Invoice.NeverDue);
+            invoice.HasIndex(row => new { row.State, row.DueDate, row.Id });
+            invoice.HasIndex(row => new { row.State, row.TotalSize, row.Id });
+            invoice.HasIndex(row => new { row.State, row.Vendor, row.Id });
             invoice.HasIndex(row => new { row.State, row.LooksLike });
             invoice.Property(row => row.State).HasConversion<string>();
             invoice.HasOne(row => row.Intake).WithMany().HasForeignKey(row => row.IntakeId);

@@ -14,4 +14,7 @@ public sealed class Decision
     public required string Before { get; set; }
     public required string After { get; set; }
     public string Reason { get; set; } = "";
+
+    /// <summary>What the vendor was told; empty where nothing was.</summary>
+    public string Letter { get; set; } = "";
 }

@@ -1,3 +1,5 @@
+using System.Globalization;
+
 namespace Daxlin.Service.Storage;
 
 /// <summary>An invoice found in a document.</summary>
@@ -24,6 +26,17 @@ public sealed class Invoice
     public string Currency { get; set; } = "";
     public string Total { get; set; } = "";
 
+    /// <summary>When it is due, as yyyy-MM-dd; <see cref="NeverDue"/> if that is unknown, so that it comes last by date.</summary>
+    public string DueDate { get; set; } = NeverDue;
+
+    public const string NeverDue = "9999-12-31";
+
+    /// <summary>The total in ten-thousandths of its currency's unit, to sort by; 0 if unknown.</summary>
+    public long TotalSize { get; set; }
+
+    /// <summary>Who it was handed to; empty for nobody.</summary>
+    public string HandedTo { get; set; } = "";
+
     /// <summary>Vendor and number without their punctuation, to see an invoice that comes twice; empty if unknown.</summary>
     public string SeenKey { get; set; } = "";
 
@@ -47,4 +60,13 @@ public sealed class Invoice
     /// no change.
     /// </summary>
     public int Revision { get; set; } = 1;
+
+    /// <summary>Keeps what lists are sorted by in the form that a database sorts.</summary>
+    /// <param name="dueDate">Empty if unknown.</param>
+    public void SortBy(string dueDate)
+    {
+        DueDate = dueDate.Length == 0 ? NeverDue : dueDate;
+        TotalSize = decimal.TryParse(Total, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var total)
+            && Math.Abs(total) < long.MaxValue / 10_000m ? (long)(total * 10_000m) : 0;
+    }
 }

@@ -27,6 +27,9 @@ internal readonly record struct ListPage([FromQuery(Name = "after")] string? Aft
             return part;
         part.RemoveAt(Size);
         var next = new QueryBuilder { { "after", place(part[^1]) }, { "limit", Size.ToString(System.Globalization.CultureInfo.InvariantCulture) } };
+        // The next part is one of the same list: its order and its filters go with it.
+        foreach (var (key, values) in context.Request.Query.Where(one => one.Key is not ("after" or "limit")))
+            next.Add(key, values.OfType<string>());
         context.Response.Headers.Link = $"<{context.Request.Path}{next}>; rel=\"next\"";
         return part;
     }

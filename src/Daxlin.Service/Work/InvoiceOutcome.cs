@@ -7,6 +7,7 @@ using Daxlin.Core.Drafting;
 using Daxlin.Core.Drift;
 using Daxlin.Core.Recognition;
 using Daxlin.Core.Templates;
+using Daxlin.Core.Values;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.Storage;
 
@@ -31,6 +32,9 @@ internal sealed record InvoiceOutcome(
     /// <summary>The vendor that an unplaced invoice looks like one of; empty for others.</summary>
     public string LooksLike { get; init; } = "";
 
+    /// <summary>When it is due, as yyyy-MM-dd; empty if unknown.</summary>
+    public string DueDate { get; init; } = "";
+
     /// <summary>How it was captured, as JSON; empty for an unplaced one.</summary>
     public string Traits { get; init; } = "";
 
@@ -50,6 +54,7 @@ internal sealed record InvoiceOutcome(
             number.Length == 0 ? "" : SeenBefore.Key(template.Vendor, number), captured.IsCreditNote, captured.Lines.Length,
             holds.Length, holds.IsEmpty ? "" : holds[0].Message, InvoiceRecords.ToJson(InvoiceRecords.Of(invoice)))
         {
+            DueDate = captured.Find(TradeNames.DueDate) is { Kind: ValueKind.Date, Value: var due } ? due : "",
             Traits = JsonSerializer.Serialize(InvoiceTraits.Of(invoice), DocumentOutcome.Json),
         };
     }
@@ -74,5 +79,6 @@ internal sealed record InvoiceOutcome(
         (row.InvoiceNumber, row.InvoiceDate, row.Currency, row.Total) = (InvoiceNumber, InvoiceDate, Currency, Total);
         (row.SeenKey, row.IsCreditNote, row.Lines) = (SeenKey, IsCreditNote, Lines);
         (row.Findings, row.FirstFinding, row.Record, row.LooksLike, row.Traits) = (Findings, FirstFinding, Record, LooksLike, Traits);
+        row.SortBy(DueDate);
     }
 }

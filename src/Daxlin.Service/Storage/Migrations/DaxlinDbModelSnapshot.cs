@@ -62,6 +62,10 @@ namespace Daxlin.Service.Storage.Migrations
                     b.Property<int>("InvoiceId")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Letter")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Reason")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -191,6 +195,12 @@ namespace Daxlin.Service.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("DueDate")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT")
+                        .HasDefaultValue("9999-12-31");
+
                     b.Property<int>("Findings")
                         .HasColumnType("INTEGER");
 
@@ -200,6 +210,10 @@ namespace Daxlin.Service.Storage.Migrations
 
                     b.Property<int>("FirstPage")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("HandedTo")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.Property<int>("IntakeId")
                         .HasColumnType("INTEGER");
@@ -253,6 +267,9 @@ namespace Daxlin.Service.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<long>("TotalSize")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Traits")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -270,6 +287,12 @@ namespace Daxlin.Service.Storage.Migrations
                     b.HasIndex("BatchId", "State");
 
                     b.HasIndex("State", "LooksLike");
+
+                    b.HasIndex("State", "DueDate", "Id");
+
+                    b.HasIndex("State", "TotalSize", "Id");
+
+                    b.HasIndex("State", "Vendor", "Id");
 
                     b.HasIndex("Template", "TemplateVersion", "IntakeId");
 

@@ -1,0 +1,43 @@
+import { queryOptions } from "@tanstack/react-query";
+import { api, dataOf } from "../api/client";
+import type { components } from "../api/schema";
+
+export type QueuedInvoice = components["schemas"]["QueuedInvoice"];
+
+/** How a clerk chose to look at what is held; it stands in the address, so that the way back leads to the same. */
+export interface QueueChoice {
+  state: string;
+  order: string;
+  search: string;
+}
+
+export const ORDERS = [
+  { value: "due", label: "Due date" },
+  { value: "amount", label: "Amount" },
+  { value: "vendor", label: "Vendor" },
+  { value: "age", label: "Age" },
+];
+
+export const STATES = ["held", "unplaced", "clear", "approved", "posted", "returned"];
+
+export function choiceIn(parameters: URLSearchParams): QueueChoice {
+  return {
+    state: parameters.get("state") ?? "held",
+    order: parameters.get("order") ?? "due",
+    search: parameters.get("search") ?? "",
+  };
+}
+
+export const addressOf = (choice: QueueChoice) => new URLSearchParams({ ...choice }).toString();
+
+/** So many are listed; what is behind them comes when these are settled. */
+export const MOST_LISTED = 200;
+
+/** The queue as it was when the page was opened: going from one to the next must not lose its place as they are settled. */
+export const askQueue = (choice: QueueChoice) =>
+  queryOptions({
+    queryKey: ["review", choice],
+    queryFn: () =>
+      dataOf(api.GET("/api/v1/review", { params: { query: { ...choice, limit: MOST_LISTED } } })),
+    staleTime: Number.POSITIVE_INFINITY,
+  });

@@ -1,0 +1,19 @@
+namespace Daxlin.Service.Review;
+
+/// <summary>An invoice of the queue: what a clerk chooses by.</summary>
+/// <param name="Kind"><c>invoice</c> or <c>creditNote</c>.</param>
+/// <param name="DueDate">Empty if unknown.</param>
+/// <param name="Findings">How many findings hold it.</param>
+/// <param name="FirstFinding">The first of them, or empty.</param>
+/// <param name="HandedTo">Who is to look at it; empty for nobody in particular.</param>
+public sealed record QueuedInvoice(
+    int Id, string State, string Kind, int Batch, string BatchName, string File, DateTime ReceivedAt, string Vendor, string InvoiceNumber, string InvoiceDate,
+    string DueDate, string Currency, string Total, int Findings, string FirstFinding, string HandedTo, string LooksLike, int Revision);
+
+/// <summary>An invoice that another person is to look at.</summary>
+/// <param name="To">Who; empty takes it back.</param>
+/// <param name="Note">What for.</param>
+public sealed record HandOver(string? To, string? Note = null);
+
+/// <summary>What a vendor may be told.</summary>
+public sealed record LetterRecord(string Text);

@@ -1,0 +1,55 @@
+using Daxlin.Service.Storage;
+using Daxlin.Service.Web;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
+
+namespace Daxlin.Service.Review;
+
+/// <summary>Which invoices of all batches are looked at, and in which order.</summary>
+/// <param name="State">held if left out; unplaced, clear, approved, posted or returned.</param>
+/// <param name="Order">due if left out, earliest first; amount, largest first; vendor; or age, oldest first.</param>
+/// <param name="Vendor">Only this vendor's.</param>
+/// <param name="HandedTo">Only what was handed to this person.</param>
+/// <param name="Search">Only those with these letters in number, vendor, total, file or first finding, whatever their case.</param>
+internal readonly record struct ReviewQueue(
+    [FromQuery(Name = "state")] string? State, [FromQuery(Name = "order")] string? Order, [FromQuery(Name = "vendor")] string? Vendor,
+    [FromQuery(Name = "handedTo")] string? HandedTo, [FromQuery(Name = "search")] string? Search)
+{
+    private static readonly string[] Orders = ["due", "amount", "vendor", "age"];
+
+    /// <summary>Why there is no such queue; null if there is.</summary>
+    public Refused? Refusal() =>
+        State is { } wanted && !Enum.GetNames<InvoiceState>().Contains(wanted, StringComparer.OrdinalIgnoreCase)
+            ? new Refused(StatusCodes.Status422UnprocessableEntity, "state-unknown", $"“{State}” is no state of an invoice; there are unplaced, held, clear, approved, posted and returned.")
+        : Order is not null && !Orders.Contains(Order)
+            ? new Refused(StatusCodes.Status422UnprocessableEntity, "order-unknown", $"“{Order}” is no order; there are due, amount, vendor and age.")
+        : null;
+
+    /// <summary>The invoices behind one, or from the first.</summary>
+    /// <param name="last">The invoice that the part before ended with; null for the first part.</param>
+    public IQueryable<Invoice> Of(DaxlinDb db, Invoice? last)
+    {
+        var state = State is null ? InvoiceState.Held : Enum.Parse<InvoiceState>(State, ignoreCase: true);
+        var rows = db.Invoices.Where(row => row.State == state);
+        if (Vendor is { Length: > 0 } vendor)
+            rows = rows.Where(row => row.Vendor == vendor);
+        if (HandedTo is { Length: > 0 } person)
+            rows = rows.Where(row => row.HandedTo == person);
+        if (Search?.Trim() is { Length: > 0 } sought)
+        {
+            var pattern = "%" + sought.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal) + "%";
+            rows = rows.Where(row => EF.Functions.Like(row.InvoiceNumber, pattern, "\\") || EF.Functions.Like(row.Vendor, pattern, "\\") || EF.Functions.Like(row.Total, pattern, "\\")
+                || EF.Functions.Like(row.LooksLike, pattern, "\\") || EF.Functions.Like(row.FirstFinding, pattern, "\\") || EF.Functions.Like(row.Intake.FileName, pattern, "\\"));
+        }
+        return Order switch
+        {
+            "amount" => (last is null ? rows : rows.Where(row => row.TotalSize < last.TotalSize || (row.TotalSize == last.TotalSize && row.Id > last.Id)))
+                .OrderByDescending(row => row.TotalSize).ThenBy(row => row.Id),
+            "vendor" => (last is null ? rows : rows.Where(row => string.Compare(row.Vendor, last.Vendor) > 0 || (row.Vendor == last.Vendor && row.Id > last.Id)))
+                .OrderBy(row => row.Vendor).ThenBy(row => row.Id),
+            "age" => (last is null ? rows : rows.Where(row => row.Id > last.Id)).OrderBy(row => row.Id),
+            _ => (last is null ? rows : rows.Where(row => string.Compare(row.DueDate, last.DueDate) > 0 || (row.DueDate == last.DueDate && row.Id > last.Id)))
+                .OrderBy(row => row.DueDate).ThenBy(row => row.Id),
+        };
+    }
+}
