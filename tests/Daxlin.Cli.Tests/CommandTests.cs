@@ -24,6 +24,45 @@ public sealed class CommandTests : IDisposable
     }
 
     [Fact]
+    public async Task A_held_invoice_is_found_mended_by_a_proposal_taken_back_and_returned()
+    {
+        await using var service = await ServiceUnderTest.Start();
+        await service.SaveTemplates(Repository.Samples);
+        var batch = await service.OpenBatch("Diesel");
+        var folder = Path.Combine(Repository.Samples, "halvard-marine-diesel");
+        await service.Upload(batch, Directory.GetFiles(folder, "*.pdf").Select(file => (Path.GetFileName(file), File.ReadAllBytes(file))));
+        await service.UntilDone(batch);
+        var id = $"{(await service.Get("review")).AsArray()[0]!["id"]}";
+
+        var (code, said, _) = await Client.Run(service.Address, "review", "list");
+        Assert.Equal(1, code);
+        foreach (var part in new[] { "HMD/5452", "31,125.25 GBP", "(18,000.00 GBP more)" })
+            Assert.Contains(part, said.ReplaceLineEndings(" ").Replace("      ", "", StringComparison.Ordinal), StringComparison.Ordinal);
+        Assert.All(said.Split('\n'), line => Assert.True(line.Length <= 100, $"wider than 100 columns: {line}"));
+        (code, said, _) = await Client.Run(service.Address, "review", "next");
+        Assert.Equal((1, true), (code, said.Contains($"Invoice {id}  ▲ held", StringComparison.Ordinal)));
+
+        (code, said, _) = await Client.Run(service.Address, "invoice", "proposals", id);
+        Assert.Equal((1, true), (code, said.Contains("two figures swapped", StringComparison.Ordinal)));
+        (code, said, _) = await Client.Run(service.Address, "invoice", "proposals", id, "--take", "1");
+        Assert.Equal((0, true), (code, said.Contains("○ clear", StringComparison.Ordinal)));
+        (code, said, _) = await Client.Run(service.Address, "invoice", "show", id);
+        Assert.Contains($"✎ total: 13125.25 by {Environment.UserName}; captured was 31125.25", said, StringComparison.Ordinal);
+        Assert.Equal(1, (await Client.Run(service.Address, "invoice", "correct", id, "--take-back")).ExitCode);
+        (code, said, _) = await Client.Run(service.Address, "invoice", "correct", id, "total=13,125.25", "lines[1].description=Nozzle");
+        Assert.Equal((0, true), (code, said.Contains("○ clear", StringComparison.Ordinal)));
+        for (var step = 0; step < 2; step++)
+            await Client.Run(service.Address, "invoice", "correct", id, "--take-back");
+        (code, _, var error) = await Client.Run(service.Address, "invoice", "correct", id, "--let-pass", "total");
+        Assert.Equal((3, true), (code, error.Contains("say why they may pass", StringComparison.Ordinal)));
+        Assert.Equal(2, (await Client.Run(service.Address, "invoice", "correct", id, "total")).ExitCode);
+        (code, said, _) = await Client.Run(service.Address, "invoice", "return", id, "--reason", "Two figures of the total are swapped");
+        Assert.Equal(0, code);
+        Assert.Contains("We return your invoice HMD/5452 of 2026-07-30", said, StringComparison.Ordinal);
+        Assert.Equal((0, "Nothing is to be looked at."), ((await Client.Run(service.Address, "review", "next")) is var (last, nothing, _) ? (last, nothing.Trim()) : default));
+    }
+
+    [Fact]
     public async Task A_template_is_checked_without_being_saved_and_every_fault_has_its_line()
     {
         await using var service = await ServiceUnderTest.Start();
