@@ -21,9 +21,11 @@ async function take(name, path, ready) {
 
 await (await take("batches", "/", "table"))();
 await (await take("batch", "/batches/1", "table"))();
+await (await take("to-look-at", "/review", "table"))();
 const invoice = await take("invoice", `/invoices/${held}`, "[data-mark=total]");
-await page.locator(".findings button").first().click();
+await page.keyboard.press("n");
 await page.locator(".connector path").waitFor();
+await page.locator(".proposals li").first().waitFor();
 await invoice();
 
 const unplaced = await (await fetch(`${address}/api/v1/batches/${process.env.DESK_BATCH}/invoices`)).json();

@@ -13,7 +13,7 @@ public class RulesTests
           "name": "rules", "vendor": "Rules & Sons", "reads": { "currency": "EUR", "dates": "day-first", "decimal": ".", "grouping": "," },
           "recognise": { "must": ["Rules & Sons"], "creditNote": ["Credit note"] },
           "fields": {
-            "invoiceNumber": { "where": { "beside": "Invoice no" } }, "invoiceDate": { "where": { "beside": "Date" } },
+            "invoiceNumber": { "where": { "beside": "Invoice no" } }, "invoiceDate": { "where": { "beside": "Date" } }, "dueDate": { "where": { "beside": "Due on" }, "required": false },
             "subtotal": { "where": { "beside": "Goods" }, "required": false }, "discount": { "where": { "beside": "Discount" }, "required": false },
             "freight": { "where": { "beside": "Freight" }, "required": false }, "tax": { "where": { "beside": "Taxes" }, "required": false },
             "deposit": { "type": "money", "where": { "beside": "Deposit" }, "required": false }, "total": { "where": { "beside": "Total" } }
@@ -64,6 +64,16 @@ public class RulesTests
             return sheet.Replace(change[0], change[1], StringComparison.Ordinal);
         });
 
+    [Fact]
+    public void A_rate_of_nothing_is_proved_by_no_sum()
+    {
+        var invoice = InvoicePath.Take(
+            Typewriter.Set(With("Taxes                                16.50=>VAT 9 % on 0.00                       0.00\nTaxes                                16.50")),
+            [TemplateReader.Read(Template)], DocumentFacts.Unknown)[0].Checked!;
+        Assert.Contains("taxes[3].rate", invoice.Unproved);
+        Assert.DoesNotContain("taxes[2].rate", invoice.Unproved);
+    }
+
     [Theory]
     // As it is, and with discount and freight taxed in each other way that vendors have.
     [InlineData("", "")]
@@ -104,6 +114,14 @@ public class RulesTests
     [InlineData("Rope  =>R\uE000pe  ", "letters-unknown")]
     [InlineData("80.00=>$80.00", "currency-differs")]
     [InlineData("2.00    20=>2.00      ", "rate-base rate-missing")]
+    [InlineData("14.03.2026=>14.03.2026\nDue on      13.03.2026", "due-before-date")]
+    [InlineData("14.03.2026=>14.03.2026\nDue on      14.03.2026", "")]
+    // Pages that are numbered, and not all there; a number that may be a page's of another count says nothing.
+    [InlineData("112.50=>112.50\n\nPage 1 of 2", "pages-missing")]
+    [InlineData("112.50=>112.50\n\nSeite: 1/3", "pages-missing")]
+    [InlineData("112.50=>112.50\n\nPage 1 of 1", "")]
+    [InlineData("112.50=>112.50\n\nPage 1 of 2\nTerms, page 2 of 4", "")]
+    [InlineData("112.50=>112.50\n\nSee page 3 of our price list", "")]
     public void An_invoice_is_held_by_what_it_breaks_and_by_nothing_else(string changes, string codes)
     {
         var found = CodesOf(With(changes)).Split(' ', StringSplitOptions.RemoveEmptyEntries).ToList();

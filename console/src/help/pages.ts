@@ -1,6 +1,11 @@
 /** The pages of docs/ that a clerk reads, as the build found them, by name: FIRST-TEMPLATE, templates/fields. */
 const files = import.meta.glob<string>(
-  ["../../../docs/FIRST-TEMPLATE.md", "../../../docs/TEMPLATES.md", "../../../docs/templates/*.md"],
+  [
+    "../../../docs/FIRST-TEMPLATE.md",
+    "../../../docs/REVIEW.md",
+    "../../../docs/TEMPLATES.md",
+    "../../../docs/templates/*.md",
+  ],
   { query: "?raw", import: "default" },
 );
 

@@ -105,7 +105,7 @@ export function ChosenValue(props: Props) {
 
   const missing = FIELDS.filter((name) => invoice.fields[name] === undefined);
   return (
-    <div className="trace" aria-live="polite">
+    <div className="trace">
       {correcting.error && (
         <p className="state held" role="alert">
           ▲ {correcting.error.message}
@@ -116,7 +116,7 @@ export function ChosenValue(props: Props) {
       ) : (
         <>
           {page && box && <Enlarged page={page} box={box} />}
-          <p>
+          <p aria-live="polite">
             <b>{spokenPlace(chosen)}</b>:{" "}
             {entered
               ? `✎ ${entered.by} entered ${shown(value, invoice)}; ${

@@ -123,7 +123,8 @@ export function ReviewPage() {
       )}
       <p className="keys">
         <kbd>Enter</kbd>: look at the first. There, <kbd>Alt</kbd> <kbd>Page down</kbd> and <kbd>Page up</kbd>{" "}
-        go to the next and the previous of this list.
+        go to the next and the previous of this list.{" "}
+        <Link to="/help/REVIEW">How to look at what is held</Link>
       </p>
     </main>
   );

@@ -49,7 +49,7 @@ public static class InvoiceCapture
             || template.Recognise.CreditNote.Any(cue => invoice.Pages.Any(cue.IsOn));
         var captured = new CapturedInvoice(
             template, isCreditNote, fields.ToImmutable(), lines, taxes, [.. rows.Others], leftOut.ToImmutable(), sums.ToImmutable(), []);
-        return SeenPlaces.Of(captured with { Findings = [.. findings, .. CaptureDoubts.Of(captured, invoice)] }, pages);
+        return SeenPlaces.Of(captured with { Findings = [.. findings, .. CaptureDoubts.Of(captured, invoice), .. PageNumbers.Missing(pages)] }, pages);
     }
 
     private static BlockResult CaptureBlock(

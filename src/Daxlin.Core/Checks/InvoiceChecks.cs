@@ -3,6 +3,7 @@ using System.Collections.Immutable;
 using System.Globalization;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Templates;
+using Daxlin.Core.Values;
 
 namespace Daxlin.Core.Checks;
 
@@ -17,6 +18,8 @@ public static class InvoiceChecks
         var findings = invoice.Findings
             .AddRange(Missing(invoice))
             .AddRange(ties.Where(tie => !tie.Holds).Select(tie => tie.ToFinding()))
+            .AddRange(DatesOutOfOrder(invoice))
+            .AddRange(PricesForNothing(invoice))
             .AddRange(TaxTies.Untaxed(invoice))
             .AddRange(TaxTies.Unrated(invoice, ties))
             .AddRange(Untied(invoice, unproved));
@@ -151,6 +154,25 @@ public static class InvoiceChecks
             yield return Finding.Hold("value-missing", $"The {TradeNames.Spoken(name)} is missing; no invoice is clear without it.", name);
         }
     }
+
+    /// <summary>A due date before the invoice's own: one of the two is another date, or was read in another order of day and month.</summary>
+    private static IEnumerable<Finding> DatesOutOfOrder(CapturedInvoice invoice)
+    {
+        if (invoice.Find(TradeNames.InvoiceDate) is { Kind: ValueKind.Date } date && invoice.Find(TradeNames.DueDate) is { Kind: ValueKind.Date } due
+            && string.CompareOrdinal(due.Value, date.Value) < 0)
+        {
+            yield return Finding.Hold(
+                "due-before-date", $"The invoice is dated {date.Value} and due on {due.Value}, which is before.", TradeNames.InvoiceDate, TradeNames.DueDate);
+        }
+    }
+
+    /// <summary>A price for 0 pieces is none: the line is worked out as if it were for one, and the printed 0 is another figure.</summary>
+    private static IEnumerable<Finding> PricesForNothing(CapturedInvoice invoice) =>
+        from line in invoice.Lines
+        where line.NumberIn(TradeNames.PriceBasis) <= 0
+        select Finding.Hold(
+            "basis-zero", $"Row {line.Number.ToString(CultureInfo.InvariantCulture)}: the price basis is {line.Find(TradeNames.PriceBasis)!.Value}; a price is for one piece at least, or for a part of it.",
+            Name(line, TradeNames.PriceBasis));
 
     private static IEnumerable<Finding> Untied(
         CapturedInvoice invoice, IEnumerable<(string Name, CapturedValue Value, bool MayPass)> unproved)

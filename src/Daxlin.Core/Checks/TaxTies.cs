@@ -76,7 +76,9 @@ internal sealed class TaxTies
             {
                 yield return new TaxFollowsBase(
                     rate, of, AmountOf(row), isIncluded, basesHoldTax, rule, currency,
-                    [RowName(row, TradeNames.Rate), RowName(row, TradeNames.Base), RowName(row, TradeNames.Amount)]);
+                    // Nothing taxed at any rate is nothing: that it comes out proves no rate.
+                    of == 0 ? [RowName(row, TradeNames.Base), RowName(row, TradeNames.Amount)]
+                        : [RowName(row, TradeNames.Rate), RowName(row, TradeNames.Base), RowName(row, TradeNames.Amount)]);
             }
         }
         var bases = rows.Select(StatedBase).OfType<decimal>().ToImmutableArray();
@@ -96,7 +98,7 @@ internal sealed class TaxTies
             return [];
         return Best(sharing => headed.Select(row => new LinesFollowBase(
             RateOf(row), taxed.BaseAt(RateOf(row), sharing), StatedBase(row)!.Value, rule, currency,
-            [.. LinesAt(RateOf(row)), RowName(row, TradeNames.Rate), RowName(row, TradeNames.Base)])));
+            [.. LinesAt(RateOf(row)), .. StatedBase(row) == 0 ? Array.Empty<string>() : [RowName(row, TradeNames.Rate)], RowName(row, TradeNames.Base)])));
     }
 
     /// <summary>Rate and tax where no base is printed.</summary>
@@ -109,7 +111,10 @@ internal sealed class TaxTies
             return Implied(open, sum);
         return Best(sharing => open.Select(row => new TaxFollowsRate(
             RateOf(row), taxed.BaseAt(RateOf(row), sharing), AmountOf(row), isIncluded, taxed.AreOfLines, rule, currency,
-            [.. taxed.AreOfLines ? LinesAt(RateOf(row)) : OfTotals(), RowName(row, TradeNames.Rate), RowName(row, TradeNames.Amount)])));
+            [
+                .. taxed.AreOfLines ? LinesAt(RateOf(row)) : OfTotals(),
+                .. taxed.BaseAt(RateOf(row), sharing) == 0 ? Array.Empty<string>() : [RowName(row, TradeNames.Rate)], RowName(row, TradeNames.Amount),
+            ])));
     }
 
     /// <summary>

@@ -46,6 +46,7 @@ public sealed class Proposals
     {
         foreach (var (name, kind) in Missing().ToList())
             TryMissing(name, kind);
+        TryRates();
         // What stands in a tie that holds would mostly break it: the tax of a base that is a cent off comes out all the same.
         foreach (var isHeld in new[] { false, true })
         {
@@ -131,6 +132,21 @@ public sealed class Proposals
         {
             foreach (var digits in new[] { was.Scale, invoice.Template.Reads.Currency.MinorDigits, 0 }.Distinct())
                 TryValue(name, value.Kind, value, Rounded(candidate, value.Kind, digits));
+        }
+    }
+
+    /// <summary>Rates of lines where what is taxed does not come out: a line of another rate stands in no tie of the right one.</summary>
+    private void TryRates()
+    {
+        if (!failing.Exists(tie => tie is LinesFollowBase or TaxFollowsRate or TaxFollowsLines or TaxFollowsBase))
+            return;
+        var rates = invoice.Lines.Select(line => line.NumberIn(TradeNames.TaxRate)).Concat(invoice.Taxes.Select(row => row.NumberIn(TradeNames.Rate))).OfType<decimal>().ToHashSet();
+        foreach (var line in invoice.Lines)
+        {
+            if (line.Find(TradeNames.TaxRate) is not { Number: not null } value)
+                continue;
+            foreach (var rate in rates)
+                TryValue(ValueNames.Of(BlockRule.Lines, line.Number, TradeNames.TaxRate), value.Kind, value, rate);
         }
     }
 
