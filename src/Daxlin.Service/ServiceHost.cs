@@ -63,6 +63,10 @@ public static class ServiceHost
         builder.Services.AddSingleton<RehearsalWorker>();
         builder.Services.AddScoped<TemplateHistory>();
         builder.Services.AddScoped<BatchIntake>();
+        builder.Services.AddScoped<BoundActs>();
+        builder.Services.AddScoped<Approving>();
+        builder.Services.AddScoped<SettingAside>();
+        builder.Services.AddScoped<HandingOver>();
         builder.Services.AddScoped<Correcting>();
         builder.Services.AddScoped<ProposedCorrections>();
         builder.Services.AddScoped<RehearsalStart>();

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Text.RegularExpressions;
 using CsCheck;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Checks;
@@ -73,6 +74,84 @@ public class CorrectionPropertyTests
             }
         },
         iter: Times);
+
+    [Fact]
+    public void A_total_that_cannot_be_read_is_worked_out_from_what_it_must_tie_with() => MadeUpInvoice.Gen.Sample(
+        invoice =>
+        {
+            var amounts = invoice.PrintedAmounts;
+            var pages = invoice.Set(amounts.SetItem(amounts.Length - 1, amounts[^1] + "x7")).Pages();
+            var before = Corrected(Capture(pages));
+            Assert.Contains(before.Checked.Findings, finding => finding.Code is "value-missing" or "value-unreadable" && finding.About is [TradeNames.Total]);
+            Assert.Contains(Proposals.Of(before, PrintedLine.Of(pages)), one => one.Of == TradeNames.Total && SettledForm.Number(one.Value!) == invoice.Total);
+        },
+        iter: Times / 2);
+
+    [Fact]
+    public void A_row_that_the_template_leaves_out_is_proposed_as_a_row() => Gen.Select(MadeUpInvoice.Gen.Where(invoice => invoice.Rows.Length > 1), Gen.Int[0, 1000]).Sample(
+        (invoice, which) =>
+        {
+            var row = invoice.Rows[which % invoice.Rows.Length];
+            var template = MadeUpInvoice.Template with
+            {
+                Blocks = [.. MadeUpInvoice.Template.Blocks.Select(block => block.HoldsItems
+                    ? block with { LeaveOut = block.LeaveOut.Add(new Regex($@"^{Regex.Escape(row.Code)}\b", RegexOptions.NonBacktracking)) } : block)],
+            };
+            var pages = invoice.Set().Pages();
+            var before = InvoiceCorrections.Apply(InvoiceCapture.Capture(pages, template), []);
+            // Another row may have the same code, and then two are missing.
+            if (before.Checked.Captured.Lines.Length != invoice.Rows.Length - 1 || before.Checked.Captured.LeftOut.Length == 0)
+                return;
+            var proposal = Assert.Single(Proposals.Of(before, PrintedLine.Of(pages)), one => one.Cells.Count > 0);
+            Assert.Equal(row.Amount, SettledForm.Number(proposal.Cells[TradeNames.Amount]));
+            var after = before.Rows.GetValueOrDefault((BlockRule.Lines, RowOf(proposal.Of)));
+            Assert.All(
+                Corrected(before.Captured, new RowAdded(BlockRule.Lines, "goods", after, proposal.Cells)).Checked.Ties, tie => Assert.True(tie.Holds, tie.Equation));
+        },
+        iter: Times / 2);
+
+    [Fact]
+    public void Taking_back_and_making_again_are_steps_in_a_row_of_steps() => Gen.Int[0, 3].Array[0, 40].Sample(acts =>
+    {
+        // The simplest thing that can undo: what holds, and what can be made again.
+        var (holds, undone) = (new Stack<int>(), new Stack<int>());
+        var made = new List<MadeCorrection>();
+        foreach (var act in acts)
+        {
+            var history = new CorrectionHistory(made);
+            Assert.Equal((holds.Count > 0, undone.Count > 0), (history.ToUndo is not null, history.ToRedo is not null));
+            if (act is 0 or 3)
+            {
+                made.Add(new MadeCorrection(made.Count + 1, new KindSaid(false)));
+                holds.Push(made.Count);
+                undone.Clear();
+            }
+            else if ((act == 1 ? history.ToUndo : history.ToRedo) is { } end)
+            {
+                made.Add(new MadeCorrection(made.Count + 1, null, end));
+                var (from, to) = act == 1 ? (holds, undone) : (undone, holds);
+                to.Push(from.Pop());
+            }
+            Assert.Equal(holds.Reverse(), new CorrectionHistory(made).Holding.Select(one => one.Id));
+        }
+        // Nothing is taken back twice by two rows.
+        Assert.Equal(made.Count(one => one.Undoes is not null), made.Select(one => one.Undoes).OfType<int>().Distinct().Count());
+    });
+
+    [Theory]
+    [InlineData("total", null, 0, "total")]
+    [InlineData("lines[3].amount", "lines", 3, "amount")]
+    [InlineData("spare-parts[12]", "spare-parts", 12, null)]
+    public void A_name_is_taken_apart(string name, string? list, int row, string? column) => Assert.Equal((list, row, column), ValueNames.Parse(name));
+
+    [Theory]
+    [InlineData("")]
+    [InlineData(null)]
+    [InlineData("lines[]")]
+    [InlineData("lines[3].")]
+    [InlineData("lines[3].deliveries[1].quantity")]
+    [InlineData("lines[99999999].amount")]
+    public void What_is_no_name_of_a_value_or_row_is_none(string? name) => Assert.Null(ValueNames.Parse(name));
 
     [Fact]
     public void A_row_struck_out_and_added_again_comes_to_the_same() => Gen.Select(MadeUpInvoice.Gen, Gen.Int[0, 1000]).Sample(

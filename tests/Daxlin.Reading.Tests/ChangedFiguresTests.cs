@@ -71,10 +71,7 @@ public class ChangedFiguresTests
         Assert.True(changes > 50, $"only {changes} changes were tried");
     }
 
-    private static IEnumerable<(string Name, CapturedValue Value)> NumbersOf(CheckedInvoice invoice) => invoice.Captured.Fields.Select(field => (field.Name, field))
-        .Concat(invoice.Captured.Lines.SelectMany(line => line.Cells.Select(cell => (ValueNames.Of("lines", line.Number, cell.Name), cell))))
-        .Concat(invoice.Captured.Taxes.SelectMany(line => line.Cells.Select(cell => (ValueNames.Of("taxes", line.Number, cell.Name), cell))))
-        .Where(entry => entry.Item2.Number is not null);
+    private static IEnumerable<(string Name, CapturedValue Value)> NumbersOf(CheckedInvoice invoice) => invoice.Captured.Values.Where(one => one.Value.Number is not null);
 
     /// <summary>The number with its first figure another, and with its last.</summary>
     private static IEnumerable<decimal> Changes(CapturedValue value)

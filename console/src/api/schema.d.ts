@@ -2200,7 +2200,7 @@ export interface components {
             /** @description The values concerned. */
             about: string[];
             /**
-             * @description What found it: `capture`, `check`, `file` for the way in which a file was parted, `store` for what other
+             * @description What found it: `capture`, `check`, `tie` for figures that do not add up, `file` for the way in which a file was parted, `store` for what other
              *     invoices say; empty if an earlier release stored it.
              */
             origin: string;
@@ -2437,9 +2437,11 @@ export interface components {
         };
         /** @description A small change after which more of an invoice adds up. It is shown, and never made by itself. */
         ProposalRecord: {
-            /** @description The value, `lines[3].amount`, to enter; or the row, `lines[3]`, to strike out. */
+            /** @description The act that makes it: `enter`, `strike` or `add`. */
+            act: string;
+            /** @description The value, `lines[3].amount`, to enter; the row, `lines[3]`, to strike out; or the row to add one below, empty for the first place. */
             of: string;
-            /** @description The text to enter; null for a row to strike out. */
+            /** @description The text to enter; null for a row. */
             value: null | string;
             /** @description What it is; empty for nothing. */
             was: string;
@@ -2452,6 +2454,10 @@ export interface components {
             isOnly: boolean;
             /** @description The whole of it in a sentence. */
             says: string;
+            /** @description The values of a row to add, by column. */
+            cells: {
+                [key: string]: string;
+            };
         };
         /** @description An invoice of the queue: what a clerk chooses by. */
         QueuedInvoice: {

@@ -4,6 +4,7 @@ import type { InvoiceSummary } from "../api/client";
 import { money, pagesOf } from "../shared/amounts";
 import { StateWord } from "../shared/StateWord";
 import { useKept } from "../shared/useKept";
+import { VendorName } from "../shared/VendorName";
 
 const OPEN = ["held", "unplaced"];
 
@@ -46,11 +47,7 @@ export function InvoiceTable({ invoices }: { invoices: InvoiceSummary[] }) {
                 <StateWord state={invoice.state} />
               </td>
               <td className="vendor" title={invoice.vendor || invoice.looksLike}>
-                {invoice.vendor || (
-                  <span className="soft">
-                    {invoice.looksLike ? `looks like ${invoice.looksLike}` : "unknown"}
-                  </span>
-                )}
+                <VendorName vendor={invoice.vendor} looksLike={invoice.looksLike} />
               </td>
               <td style={{ whiteSpace: "nowrap" }}>
                 <Link to={`/invoices/${invoice.id}`}>{invoice.invoiceNumber || invoice.file}</Link>

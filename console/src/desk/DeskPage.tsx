@@ -9,6 +9,7 @@ import { PrintedPages } from "../invoice/PrintedPages";
 import { nameAt } from "../invoice/places";
 import { TraceLine } from "../invoice/TraceLine";
 import { usePdf } from "../invoice/usePdf";
+import { boxOf, type Pointed, WordsOnPage } from "../invoice/WordsOnPage";
 import { spokenName } from "../shared/amounts";
 import { Failed, Loading } from "../shared/Notes";
 import { StateWord } from "../shared/StateWord";
@@ -28,7 +29,6 @@ import { useTemplateText } from "./useTemplateText";
 import { useTrial } from "./useTrial";
 import { WaysOfRows } from "./WaysOfRows";
 import { WhatIsThis } from "./WhatIsThis";
-import { boxOf, type Pointed, WordsOnPage } from "./WordsOnPage";
 
 /** The editor is as large as all the rest of the desk, and most templates are made without it. */
 const TemplateText = lazy(async () => ({ default: (await import("./TemplateText")).TemplateText }));

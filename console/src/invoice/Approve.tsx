@@ -1,44 +1,32 @@
 import { Button } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { api, dataOf, type Invoice, Refusal, seen } from "../api/client";
-import { ask } from "../api/queries";
+import { api, type Invoice, Refusal } from "../api/client";
 import { AskReason } from "../shared/AskReason";
 import { useKept } from "../shared/useKept";
-import { useShowIfChanged } from "./useShowIfChanged";
+import { useInvoiceAct } from "./useInvoiceAct";
 
 /** Approves an invoice. One that is held asks why it is right all the same; the reason is kept on record. */
 export function Approve({ invoice }: { invoice: Invoice }) {
   const [isAsking, asking] = useDisclosure(false);
   const [reason, setReason] = useKept(`despite.${invoice.id}`, "");
-  const queries = useQueryClient();
-  const showIfChanged = useShowIfChanged(invoice);
-  const approve = useMutation({
-    mutationFn: (despite: string) =>
-      dataOf(
-        api.POST("/api/v1/invoices/{id}/approval", {
-          params: { path: { id: invoice.id } },
-          headers: seen(invoice),
-          body: { despite },
-        }),
-      ),
-    onSuccess: (approved) => {
-      setReason("");
-      asking.close();
-      queries.setQueryData(ask.invoice(invoice.id).queryKey, approved);
-      queries.invalidateQueries({ queryKey: ["batch", invoice.batch] });
-      queries.invalidateQueries({ queryKey: ["batches"] });
-    },
-    onError: (error) => {
-      // A clear invoice can still be refused: the same number may have been approved meanwhile.
-      if (error instanceof Refusal && error.code === "seen-before") {
-        asking.open();
-      }
-      showIfChanged(error);
-    },
-  });
-  const start = () => (invoice.state === "held" ? asking.open() : approve.mutate(""));
+  const approve = useInvoiceAct(invoice, (bound, despite: string) =>
+    api.POST("/api/v1/invoices/{id}/approval", { ...bound, body: { despite } }),
+  );
+  const send = (despite: string) =>
+    approve.mutate(despite, {
+      onSuccess: () => {
+        setReason("");
+        asking.close();
+      },
+      onError: (error) => {
+        // A clear invoice can still be refused: the same number may have been approved meanwhile.
+        if (error instanceof Refusal && error.code === "seen-before") {
+          asking.open();
+        }
+      },
+    });
+  const start = () => (invoice.state === "held" ? asking.open() : send(""));
   const canApprove = invoice.state === "clear" || invoice.state === "held";
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -78,7 +66,7 @@ export function Approve({ invoice }: { invoice: Invoice }) {
         close={asking.close}
         reason={reason}
         setReason={setReason}
-        act={{ ...approve, mutate: () => approve.mutate(reason) }}
+        act={{ ...approve, mutate: () => send(reason) }}
       >
         <ul>
           {invoice.findings.map((finding) => (

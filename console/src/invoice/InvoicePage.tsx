@@ -3,7 +3,6 @@ import { type KeyboardEvent, useCallback, useEffect, useMemo, useState } from "r
 import { Link, useParams } from "react-router";
 import type { Invoice } from "../api/client";
 import { ask } from "../api/queries";
-import { boxOf, type Pointed, WordsOnPage } from "../desk/WordsOnPage";
 import { ChosenValue, type PointedText } from "../review/ChosenValue";
 import { HandOver } from "../review/HandOver";
 import { InHand } from "../review/InHand";
@@ -21,6 +20,7 @@ import { PrintedPages } from "./PrintedPages";
 import { SetAside } from "./SetAside";
 import { useNeighbours } from "./useNeighbours";
 import { usePdf } from "./usePdf";
+import { boxOf, type Pointed, WordsOnPage } from "./WordsOnPage";
 
 export function InvoicePage() {
   const id = Number(useParams().id);

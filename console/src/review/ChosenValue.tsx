@@ -2,12 +2,13 @@ import { Button, NativeSelect, TextInput } from "@mantine/core";
 import { useEffect, useState } from "react";
 import type { Invoice } from "../api/client";
 import type { components } from "../api/schema";
+import { TraceSteps } from "../invoice/TraceSteps";
 import type { Pdf } from "../invoice/usePdf";
-import { money, spokenName, spokenPlace } from "../shared/amounts";
+import { money, partsOf, spokenName, spokenPlace } from "../shared/amounts";
 import { FIELDS } from "../shared/fields";
 import { AddRow } from "./AddRow";
 import { Enlarged } from "./Enlarged";
-import { cellOf, rowsOf, valueNamed } from "./names";
+import { rowsOf, valueNamed } from "./names";
 import { type Correcting, isOpen } from "./useCorrecting";
 
 /** Words of the page that a person points at instead of typing. */
@@ -38,7 +39,7 @@ export function ChosenValue(props: Props) {
   const [isAdding, setAdding] = useState(false);
   const value = chosen === null ? undefined : valueNamed(invoice, chosen);
   const entered = chosen === null ? undefined : invoice.entered[chosen];
-  const cell = chosen === null ? null : cellOf(chosen);
+  const cell = chosen === null ? null : partsOf(chosen);
   const rows = cell ? rowsOf(invoice, cell.list) : [];
   const at = rows.findIndex((row) => row.number === cell?.row);
   const box = value?.box ?? entered?.place?.box;
@@ -118,22 +119,15 @@ export function ChosenValue(props: Props) {
           {page && box && <Enlarged page={page} box={box} />}
           <p aria-live="polite">
             <b>{spokenPlace(chosen)}</b>:{" "}
-            {entered
-              ? `✎ ${entered.by} entered ${shown(value, invoice)}; ${
-                  entered.captured === "" ? "nothing was captured" : `captured was “${entered.captured}”`
-                }${entered.place ? `, printed “${entered.raw}” on page ${entered.place.page}` : ""}`
-              : value === undefined
-                ? "nothing was captured"
-                : value.page === 0
-                  ? "not printed, said by the template"
-                  : `printed “${value.raw}” on page ${value.page}, ${value.whereabouts}`}
-            {value?.tidied.map((step, index) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: the same step may stand twice, and the list never changes.
-              <span key={index}>
-                {" "}
-                → {step.step}: “{step.text}”
-              </span>
-            ))}
+            {entered ? (
+              `✎ ${entered.by} entered ${shown(value, invoice)}; ${
+                entered.captured === "" ? "nothing was captured" : `captured was “${entered.captured}”`
+              }${entered.place ? `, printed “${entered.raw}” on page ${entered.place.page}` : ""}`
+            ) : value === undefined ? (
+              "nothing was captured"
+            ) : (
+              <TraceSteps value={value} />
+            )}
           </p>
         </>
       )}

@@ -1,33 +1,24 @@
 import { Button, Popover, TextInput } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, dataOf, type Invoice, seen } from "../api/client";
-import { ask } from "../api/queries";
-import { useShowIfChanged } from "../invoice/useShowIfChanged";
+import { api, type Invoice } from "../api/client";
+import { useInvoiceAct } from "../invoice/useInvoiceAct";
 
 /** Hands an invoice to another person, with a note; it stays in the queue under that name. */
 export function HandOver({ invoice }: { invoice: Invoice }) {
   const [isOpen, open] = useDisclosure(false);
   const [to, setTo] = useState(invoice.handedTo);
   const [note, setNote] = useState("");
-  const queries = useQueryClient();
-  const give = useMutation({
-    mutationFn: () =>
-      dataOf(
-        api.POST("/api/v1/invoices/{id}/hand-over", {
-          params: { path: { id: invoice.id } },
-          headers: seen(invoice),
-          body: { to, note },
-        }),
-      ),
-    onSuccess: (handed) => {
-      setNote("");
-      open.close();
-      queries.setQueryData(ask.invoice(invoice.id).queryKey, handed);
-    },
-    onError: useShowIfChanged(invoice),
-  });
+  const give = useInvoiceAct(invoice, (bound) =>
+    api.POST("/api/v1/invoices/{id}/hand-over", { ...bound, body: { to, note } }),
+  );
+  const send = () =>
+    give.mutate(undefined, {
+      onSuccess: () => {
+        setNote("");
+        open.close();
+      },
+    });
   if (!["held", "clear", "unplaced"].includes(invoice.state)) {
     return null;
   }
@@ -42,7 +33,7 @@ export function HandOver({ invoice }: { invoice: Invoice }) {
         <form
           onSubmit={(event) => {
             event.preventDefault();
-            give.mutate();
+            send();
           }}
         >
           {give.error && <p role="alert">▲ {give.error.message}</p>}

@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import type { Finding, Invoice } from "../api/client";
 import { ask } from "../api/queries";
+import { saysSomething } from "../shared/reason";
 import { useKept } from "../shared/useKept";
 import { type Correcting, isOpen } from "./useCorrecting";
 
@@ -11,9 +12,6 @@ interface Props {
   correcting: Correcting;
   choose: (name: string) => void;
 }
-
-/** As the service counts. */
-const FEWEST_LETTERS = 5;
 
 /**
  * What holds the invoice, one after the other: the finding in hand with what would mend it. Figures take a proposal by its
@@ -49,9 +47,11 @@ export function InHand({ invoice, correcting, choose }: Props) {
     if (proposal && !correcting.isPending) {
       choose(proposal.of);
       correcting.mutate(
-        proposal.value === null
-          ? { act: "strike", of: proposal.of }
-          : { act: "enter", of: proposal.of, text: proposal.value },
+        proposal.act === "enter"
+          ? { act: "enter", of: proposal.of, text: proposal.value }
+          : proposal.act === "add"
+            ? { act: "add", after: proposal.of || null, cells: proposal.cells }
+            : { act: "strike", of: proposal.of },
       );
     }
   };
@@ -65,9 +65,8 @@ export function InHand({ invoice, correcting, choose }: Props) {
         },
       },
     );
-  const needsReason = (finding: Finding) =>
-    finding.origin === "check" &&
-    invoice.ties.some((tie) => !tie.holds && sameNames(tie.about, finding.about));
+  // Figures that do not add up may pass only for a reason.
+  const needsReason = (finding: Finding) => finding.origin === "tie";
   const begin = (finding: Finding) =>
     needsReason(finding) ? setPassing(finding.message) : letPass(finding, "");
 
@@ -142,7 +141,7 @@ export function InHand({ invoice, correcting, choose }: Props) {
                   size="xs"
                   type="submit"
                   loading={correcting.isPending}
-                  disabled={(reason.match(/\p{L}/gu)?.length ?? 0) < FEWEST_LETTERS}
+                  disabled={!saysSomething(reason)}
                 >
                   Let it pass
                 </Button>
@@ -154,7 +153,7 @@ export function InHand({ invoice, correcting, choose }: Props) {
       {found.length > 0 && (
         <ol className="proposals" aria-label="What would mend it">
           {found.slice(0, 9).map((proposal, index) => (
-            <li key={`${proposal.of} ${proposal.value}`}>
+            <li key={proposal.says}>
               <Button
                 size="compact-xs"
                 variant="default"
@@ -172,7 +171,7 @@ export function InHand({ invoice, correcting, choose }: Props) {
           ))}
         </ol>
       )}
-      {proposals.isSuccess && found.length === 0 && invoice.ties.some((tie) => !tie.holds) && (
+      {proposals.isSuccess && found.length === 0 && holds.some(needsReason) && (
         <p className="soft">
           No single change makes all of it add up: these figures differ as they are printed, or more than one
           of them is wrong.
@@ -181,5 +180,3 @@ export function InHand({ invoice, correcting, choose }: Props) {
     </div>
   );
 }
-
-const sameNames = (one: string[], other: string[]) => one.join(" ") === other.join(" ");

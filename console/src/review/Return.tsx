@@ -1,9 +1,9 @@
 import { Button, Modal, Textarea, TextInput } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { api, dataOf, type Invoice, seen } from "../api/client";
-import { ask } from "../api/queries";
-import { useShowIfChanged } from "../invoice/useShowIfChanged";
+import { useMutation } from "@tanstack/react-query";
+import { api, dataOf, type Invoice } from "../api/client";
+import { useInvoiceAct } from "../invoice/useInvoiceAct";
+import { saysSomething } from "../shared/reason";
 import { useKept } from "../shared/useKept";
 
 /** Returns an invoice to its vendor, with a text to send that says in figures what is wrong. */
@@ -11,7 +11,6 @@ export function Return({ invoice }: { invoice: Invoice }) {
   const [isOpen, open] = useDisclosure(false);
   const [reason, setReason] = useKept(`return.${invoice.id}`, "");
   const [letter, setLetter] = useKept(`letter.${invoice.id}`, "");
-  const queries = useQueryClient();
   const draft = useMutation({
     mutationFn: () =>
       dataOf(
@@ -21,26 +20,18 @@ export function Return({ invoice }: { invoice: Invoice }) {
       ),
     onSuccess: ({ text }) => setLetter(text),
   });
-  const giveBack = useMutation({
-    mutationFn: () =>
-      dataOf(
-        api.POST("/api/v1/invoices/{id}/return", {
-          params: { path: { id: invoice.id } },
-          headers: seen(invoice),
-          body: { reason, letter },
-        }),
-      ),
-    onSuccess: (returned) => {
-      setReason("");
-      setLetter("");
-      open.close();
-      queries.setQueryData(ask.invoice(invoice.id).queryKey, returned);
-      // A double that this one held may be clear now, in whichever batch it is.
-      queries.invalidateQueries({ predicate: (query) => query.queryKey[0] !== "review" });
-    },
-    onError: useShowIfChanged(invoice),
-  });
-  if (!["held", "clear"].includes(invoice.state)) {
+  const giveBack = useInvoiceAct(invoice, (bound) =>
+    api.POST("/api/v1/invoices/{id}/return", { ...bound, body: { reason, letter } }),
+  );
+  const send = () =>
+    giveBack.mutate(undefined, {
+      onSuccess: () => {
+        setReason("");
+        setLetter("");
+        open.close();
+      },
+    });
+  if (!["held", "clear", "unplaced"].includes(invoice.state)) {
     return null;
   }
   const failure = draft.error ?? giveBack.error;
@@ -84,12 +75,7 @@ export function Return({ invoice }: { invoice: Invoice }) {
           <Button size="xs" variant="default" onClick={open.close}>
             Leave it
           </Button>
-          <Button
-            size="xs"
-            disabled={(reason.match(/\p{L}/gu)?.length ?? 0) < 5}
-            loading={giveBack.isPending}
-            onClick={() => giveBack.mutate()}
-          >
+          <Button size="xs" disabled={!saysSomething(reason)} loading={giveBack.isPending} onClick={send}>
             Return it
           </Button>
         </div>

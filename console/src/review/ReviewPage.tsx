@@ -6,6 +6,7 @@ import { Link, useNavigate, useSearchParams } from "react-router";
 import { count, money } from "../shared/amounts";
 import { Failed, Loading } from "../shared/Notes";
 import { useWhereabouts } from "../shared/Trail";
+import { VendorName } from "../shared/VendorName";
 import { addressOf, askQueue, choiceIn, MOST_LISTED, ORDERS, type QueueChoice, STATES } from "./queue";
 
 const PAUSE_MS = 200;
@@ -95,11 +96,7 @@ export function ReviewPage() {
               <tr key={invoice.id}>
                 <td style={{ whiteSpace: "nowrap" }}>{invoice.dueDate || "–"}</td>
                 <td className="vendor" title={invoice.vendor || invoice.looksLike}>
-                  {invoice.vendor || (
-                    <span className="soft">
-                      {invoice.looksLike ? `looks like ${invoice.looksLike}` : "unknown"}
-                    </span>
-                  )}
+                  <VendorName vendor={invoice.vendor} looksLike={invoice.looksLike} />
                 </td>
                 <td style={{ whiteSpace: "nowrap" }}>
                   <Link to={`/invoices/${invoice.id}?${addressOf(choice)}`}>

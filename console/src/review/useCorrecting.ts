@@ -1,31 +1,14 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { api, dataOf, type Invoice, seen } from "../api/client";
-import { ask } from "../api/queries";
+import { api, type Invoice } from "../api/client";
 import type { components } from "../api/schema";
-import { useShowIfChanged } from "../invoice/useShowIfChanged";
+import { useInvoiceAct } from "../invoice/useInvoiceAct";
 
 export type Correction = components["schemas"]["CorrectionToMake"];
 
 /** Says something of an invoice's values; what it comes to then is shown at once. */
 export function useCorrecting(invoice: Invoice) {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: (correction: Partial<Correction>) =>
-      dataOf(
-        api.POST("/api/v1/invoices/{id}/corrections", {
-          params: { path: { id: invoice.id } },
-          headers: seen(invoice),
-          body: correction as Correction,
-        }),
-      ),
-    // One after the other, each on what the one before made of the invoice.
-    scope: { id: `invoice ${invoice.id}` },
-    onSuccess: (corrected) => {
-      queries.setQueryData(ask.invoice(invoice.id).queryKey, corrected);
-      queries.invalidateQueries({ queryKey: ["batch", invoice.batch] });
-    },
-    onError: useShowIfChanged(invoice),
-  });
+  return useInvoiceAct(invoice, (bound, correction: Partial<Correction>) =>
+    api.POST("/api/v1/invoices/{id}/corrections", { ...bound, body: correction as Correction }),
+  );
 }
 
 export type Correcting = ReturnType<typeof useCorrecting>;

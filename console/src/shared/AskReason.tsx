@@ -1,8 +1,6 @@
 import { Button, Modal, Textarea } from "@mantine/core";
 import type { ReactNode } from "react";
-
-/** As the service counts: dots and blanks say nothing to who reads the record later. */
-const FEWEST_LETTERS = 5;
+import { saysSomething } from "./reason";
 
 interface Props {
   title: string;
@@ -39,12 +37,7 @@ export function AskReason(props: Props) {
         <Button size="xs" variant="default" onClick={props.close}>
           {props.leave}
         </Button>
-        <Button
-          size="xs"
-          disabled={(reason.match(/\p{L}/gu)?.length ?? 0) < FEWEST_LETTERS}
-          loading={act.isPending}
-          onClick={act.mutate}
-        >
+        <Button size="xs" disabled={!saysSomething(reason)} loading={act.isPending} onClick={act.mutate}>
           {props.decide}
         </Button>
       </div>

@@ -29,12 +29,17 @@ export function spokenName(name: string): string {
 }
 
 /** A value's name as findings write it, read aloud: "lines[3].unitPrice" is "row 3, unit price"; "lines[3]" is "row 3". */
+/** The list, row and column of `lines[3].amount`, of `lines[3]` without a column; null for a value of the header. */
+export function partsOf(name: string): { list: string; row: number; column: string } | null {
+  const [, list, row, column = ""] = /^([^[]+)\[(\d+)\](?:\.(.+))?$/.exec(name) ?? [];
+  return list === undefined ? null : { list, row: Number(row), column };
+}
+
 export function spokenPlace(name: string): string {
-  const [, list, row, column] = /^(\w+)\[(\d+)\](?:\.(\w+))?$/.exec(name) ?? [];
-  if (list === undefined) {
-    return spokenName(name);
-  }
-  return `row ${row}${list === "lines" ? "" : ` of the ${spokenName(list)}`}${column === undefined ? "" : `, ${spokenName(column)}`}`;
+  const parts = partsOf(name);
+  return parts === null
+    ? spokenName(name)
+    : `row ${parts.row}${parts.list === "lines" ? "" : ` of the ${spokenName(parts.list)}`}${parts.column === "" ? "" : `, ${spokenName(parts.column)}`}`;
 }
 
 export function dayAndTime(instant: string): string {

@@ -81,9 +81,17 @@ internal static class InvoiceCorrections
             if (wanted < 1 || wanted > proposals.Count)
                 throw new RefusedException($"There is no proposal {wanted} for invoice {number}; there are {proposals.Count}.", exitCode: ExitCodes.Refused);
             var proposal = proposals[wanted - 1]!;
-            return await Do(number, [proposal["value"] is { } value
-                ? new JsonObject { ["act"] = "enter", ["of"] = Shown.Text(proposal["of"]), ["text"] = Shown.Text(value) }
-                : new JsonObject { ["act"] = "strike", ["of"] = Shown.Text(proposal["of"]) }], context, cancel);
+            return await Do(number, [Shown.Text(proposal["act"]) switch
+            {
+                "enter" => new JsonObject { ["act"] = "enter", ["of"] = Shown.Text(proposal["of"]), ["text"] = Shown.Text(proposal["value"]) },
+                "add" => new JsonObject
+                {
+                    ["act"] = "add",
+                    ["after"] = Shown.Text(proposal["of"]) is { Length: > 0 } above ? above : null,
+                    ["cells"] = proposal["cells"]!.DeepClone(),
+                },
+                _ => new JsonObject { ["act"] = "strike", ["of"] = Shown.Text(proposal["of"]) },
+            }], context, cancel);
         }));
         return command;
     }

@@ -34,4 +34,28 @@ public sealed record CapturedInvoice(
     }
 
     public decimal? Amount(string field) => Find(field)?.Number;
+
+    /// <summary>The rows of a list: <c>lines</c>, <c>taxes</c>, or the name of a block that no sum counts.</summary>
+    public IEnumerable<CapturedLine> RowsOf(string list) => list switch
+    {
+        BlockRule.Lines => Lines,
+        BlockRule.Taxes => Taxes,
+        _ => Others.Where(line => line.Block == list),
+    };
+
+    /// <summary>The row of a list and number; null if there is none.</summary>
+    public CapturedLine? Row(string list, int number) => RowsOf(list).FirstOrDefault(line => line.Number == number);
+
+    /// <summary>The value that a name says, <c>total</c> or <c>lines[3].amount</c>; null if there is none.</summary>
+    public CapturedValue? Named(string name) => ValueNames.Parse(name) switch
+    {
+        (null, _, { } field) => Find(field),
+        ({ } list, var row, { } column) => Row(list, row)?.Find(column),
+        _ => null,
+    };
+
+    /// <summary>Every value of the header, of the item rows and of the tax summary, with the name that ties call it by.</summary>
+    public IEnumerable<(string Name, CapturedValue Value)> Values => Fields.Select(value => (value.Name, value))
+        .Concat(Lines.SelectMany(line => line.Cells.Select(cell => (ValueNames.Of(BlockRule.Lines, line.Number, cell.Name), cell))))
+        .Concat(Taxes.SelectMany(line => line.Cells.Select(cell => (ValueNames.Of(BlockRule.Taxes, line.Number, cell.Name), cell))));
 }

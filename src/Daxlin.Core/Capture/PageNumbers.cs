@@ -36,9 +36,6 @@ internal static partial class PageNumbers
         (int, int)? found = null;
         foreach (var line in page.Lines)
         {
-            // Reading an expression on every line of every page would cost more than the rest; most lines have no such word.
-            if (!MayNumber(line.Text))
-                continue;
             foreach (Match match in Numbered().Matches(line.Text))
             {
                 var said = (Number(match, "page"), Number(match, "of"));
@@ -49,11 +46,6 @@ internal static partial class PageNumbers
         }
         return found;
     }
-
-    private static bool MayNumber(string text) =>
-        Words.Any(word => text.Contains(word, StringComparison.OrdinalIgnoreCase)) && text.AsSpan().ContainsAnyInRange('0', '9');
-
-    private static readonly ImmutableArray<string> Words = ["page", "seite", "pagina", "página", "blad", "side", "sida", "sivu", "blatt"];
 
     private static int Number(Match match, string group) => int.Parse(match.Groups[group].ValueSpan, CultureInfo.InvariantCulture);
 

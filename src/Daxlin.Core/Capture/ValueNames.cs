@@ -25,6 +25,26 @@ public static partial class ValueNames
     /// <summary>A value's name without the numbers of its rows: <c>lines[3].amount</c> is <c>lines[].amount</c>.</summary>
     public static string ColumnOfValue(string name) => RowNumbers().Replace(name, "[]");
 
+    /// <summary>The name of a row: <c>lines[3]</c>.</summary>
+    public static string Row(string list, int row) => string.Create(CultureInfo.InvariantCulture, $"{list}[{row}]");
+
+    /// <summary>Takes the name of a value or of a row apart.</summary>
+    /// <returns>
+    /// List, number and column; no list for a value of the header, no column for a row. Null for what is no such name, and for
+    /// a value in a list under a row.
+    /// </returns>
+    public static (string? List, int Row, string? Column)? Parse(string? name)
+    {
+        var match = Parts().Match(name ?? "");
+        if (!match.Success)
+            return null;
+        return match.Groups["field"] is { Success: true } field ? (null, 0, field.Value)
+            : (match.Groups["list"].Value, int.Parse(match.Groups["row"].ValueSpan, CultureInfo.InvariantCulture), match.Groups["column"] is { Success: true } column ? column.Value : null);
+    }
+
+    [GeneratedRegex(@"^(?:(?<field>[^\[\].]+)|(?<list>[^\[\].]+)\[(?<row>\d{1,6})\](?:\.(?<column>[^\[\].]+))?)\z")]
+    private static partial Regex Parts();
+
     [GeneratedRegex(@"\[\d+\]")]
     private static partial Regex RowNumbers();
 }

@@ -13,4 +13,7 @@ public sealed record CheckedInvoice(
 {
     /// <summary>Says that nothing holds it: all that is required is there, and every stated amount is tied.</summary>
     public bool IsClear => Findings.All(finding => finding.Severity != Severity.Hold);
+
+    /// <summary>Says that a finding is a tie that does not hold: figures that do not add up, and not only a doubt.</summary>
+    public bool IsTie(Finding finding) => Ties.Any(tie => !tie.Holds && tie.Code == finding.Code && tie.ToFinding().Message == finding.Message);
 }

@@ -5,6 +5,9 @@ namespace Daxlin.Core.Checks;
 /// <summary>Tells whether an invoice was taken in before, so that none is posted twice.</summary>
 public static class SeenBefore
 {
+    /// <summary>The code of its finding.</summary>
+    public const string Code = "seen-before";
+
     /// <summary>Two numbers are the same if their letters and figures are: "RE-2026/014" and "re 2026 014".</summary>
     public static string Key(string vendor, string invoiceNumber) =>
         Squash(vendor) + "|" + Squash(invoiceNumber);
@@ -12,7 +15,7 @@ public static class SeenBefore
     /// <param name="invoiceNumber">As printed on both.</param>
     /// <param name="other">How the other one is named: <c>invoice 12 in the batch March (approved)</c>.</param>
     public static Finding ToFinding(string vendor, string invoiceNumber, string other) => Finding.Hold(
-        "seen-before", $"{vendor} sent the invoice number {invoiceNumber} before: {other}.", Templates.TradeNames.InvoiceNumber);
+        Code, $"{vendor} sent the invoice number {invoiceNumber} before: {other}.", Templates.TradeNames.InvoiceNumber);
 
     private static string Squash(string text) => string.Concat(text.Where(char.IsLetterOrDigit).Select(Plain));
 

@@ -101,7 +101,7 @@ public sealed class InvoiceCorrections
         var (address, line) = lists[list][at];
         var cells = line.Cells.ToList();
         var name = ValueNames.Of(list, line.Number, value.Of.Name);
-        var own = address.AddedBy > 0 ? null : Captured(list, line.Number)?.Find(value.Of.Name);
+        var own = address.AddedBy > 0 ? null : captured.Row(list, line.Number)?.Find(value.Of.Name);
         entered[name] = new EnteredValue(id, own);
         settled.Add(name);
         if (address.AddedBy == 0)
@@ -158,7 +158,7 @@ public sealed class InvoiceCorrections
     private void Add(int id, RowAdded row)
     {
         var rows = lists.TryGetValue(row.List, out var known) ? known : lists[row.List] = [];
-        var captures = AllCaptured(row.List).Select(line => line.Number).DefaultIfEmpty(0).Max();
+        var captures = captured.RowsOf(row.List).Select(line => line.Number).DefaultIfEmpty(0).Max();
         var number = Math.Max(captures, rows.Select(one => one.Line.Number).DefaultIfEmpty(0).Max()) + 1;
         var line = new CapturedLine(
             row.Block, number,
@@ -240,15 +240,6 @@ public sealed class InvoiceCorrections
         row.List));
 
     private static string Capital(string text) => char.ToUpperInvariant(text[0]) + text[1..];
-
-    private IEnumerable<CapturedLine> AllCaptured(string list) => list switch
-    {
-        BlockRule.Lines => captured.Lines,
-        BlockRule.Taxes => captured.Taxes,
-        _ => captured.Others.Where(line => line.Block == list),
-    };
-
-    private CapturedLine? Captured(string list, int number) => AllCaptured(list).FirstOrDefault(line => line.Number == number);
 
     private CorrectedInvoice Result()
     {

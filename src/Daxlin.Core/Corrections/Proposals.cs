@@ -34,7 +34,7 @@ public sealed class Proposals
         (this.corrected, invoice) = (corrected, corrected.Checked.Captured);
         failing = [.. corrected.Checked.Ties.Where(tie => !tie.Holds)];
         holding = [.. corrected.Checked.Ties.Where(tie => tie.Holds).SelectMany(tie => tie.Members)];
-        printed = new NumbersOnPages(pages, invoice.Template.Reads, [.. Places()]);
+        printed = new NumbersOnPages(pages, invoice.Template.Reads, [.. invoice.Values.SelectMany(one => one.Value.Trace.Places)]);
         budget = MostRowsWeighed / (invoice.Lines.Length + 10);
     }
 
@@ -54,8 +54,10 @@ public sealed class Proposals
             {
                 foreach (var name in tie.Members.Where(name => holding.Contains(name) == isHeld))
                     TryMember(name, tie);
-                if (!isHeld)
-                    TryRows(tie);
+                if (isHeld)
+                    continue;
+                TryRows(tie);
+                TryLeftOut(tie);
             }
             if (found.Values.Any(one => one.SettlesAll))
                 break;
@@ -75,60 +77,44 @@ public sealed class Proposals
         {
             if (finding.About is not [var name])
                 continue;
-            var kind = Row(name) is var (line, column) ? KindsOfValues.OfColumn(template, line.Block, column) : KindsOfValues.OfField(template, name);
-            if (kind.IsFigure() && ValueOf(name) is null)
+            if (ValueNames.Parse(name) is not (var list, var number, { } column))
+                continue;
+            var kind = list is null ? KindsOfValues.OfField(template, column) : KindsOfValues.OfColumn(template, invoice.Row(list, number)?.Block ?? "", column);
+            if (kind.IsFigure() && invoice.Named(name) is null)
                 yield return (name, kind);
         }
     }
 
+    /// <summary>A missing value is put in as 1, and what the ties then want of it is tried as for a value that is wrong.</summary>
     private void TryMissing(string name, ValueKind kind)
     {
-        var candidates = new HashSet<decimal>();
-        foreach (var tie in failing)
-            candidates.Add(tie.Difference);
-        if (Row(name) is var (line, column))
+        var put = new CapturedValue(ColumnOf(name), kind, "1", 1, NoTrace);
+        var ties = InvoiceChecks.Check(With(name, put)).Ties.Where(tie => !tie.Holds && tie.Members.Contains(name));
+        foreach (var candidate in ties.SelectMany(tie => WantedOf(tie, 1)).Append(1))
         {
-            var (quantity, price, amount) = (line.NumberIn(TradeNames.Quantity), line.NumberIn(TradeNames.UnitPrice), line.NumberIn(TradeNames.Amount));
-            var basis = line.NumberIn(TradeNames.PriceBasis) ?? 1;
-            var rest = TradeNames.DiscountPercents.Aggregate(1m, (left, percent) => left * (1 - Math.Abs(line.NumberIn(percent) ?? 0) / 100));
-            var worth = column switch
-            {
-                TradeNames.Amount => quantity * price * rest / basis,
-                TradeNames.Quantity when price * rest is not (null or 0) => amount * basis / (price * rest),
-                TradeNames.UnitPrice when quantity * rest is not (null or 0) => amount * basis / (quantity * rest),
-                _ => null,
-            };
-            if (worth is { } known)
-                candidates.Add(known);
+            foreach (var digits in new[] { 0, invoice.Template.Reads.Currency.MinorDigits })
+                TryValue(name, kind, null, Rounded(candidate, kind, digits));
         }
-        else
-        {
-            var lines = invoice.Lines.Sum(one => one.NumberIn(TradeNames.Amount) ?? 0);
-            var subtotal = invoice.Amount(TradeNames.Subtotal) ?? lines;
-            var taxes = invoice.Taxes.Sum(row => row.NumberIn(TradeNames.Amount) ?? 0);
-            var net = subtotal - Math.Abs(invoice.Amount(TradeNames.Discount) ?? 0) + (invoice.Amount(TradeNames.Freight) ?? 0);
-            candidates.UnionWith(name switch
-            {
-                TradeNames.Subtotal => [lines],
-                TradeNames.Tax => [taxes, (invoice.Amount(TradeNames.Total) ?? 0) - net],
-                TradeNames.Total => [net + (invoice.Amount(TradeNames.Tax) ?? taxes)],
-                _ => [],
-            });
-        }
-        foreach (var candidate in candidates)
-            TryValue(name, kind, null, Rounded(candidate, kind, invoice.Template.Reads.Currency.MinorDigits));
+    }
+
+    /// <summary>What a tie may want a value to be that is one of its terms, or one of its factors.</summary>
+    private static IEnumerable<decimal> WantedOf(Tie tie, decimal was)
+    {
+        yield return was + tie.Difference;
+        yield return was - tie.Difference;
+        if (tie.Left == 0 || tie.Right == 0)
+            yield break;
+        yield return was * tie.Right / tie.Left;
+        yield return was * tie.Left / tie.Right;
+        if (tie is LineMultipliesOut { DiscountPercents: [_] } line && line.Quantity * line.UnitPrice is not 0 and var gross)
+            yield return 100 * (1 - line.Amount * line.PriceBasis / gross);
     }
 
     private void TryMember(string name, Tie tie)
     {
-        if (ValueOf(name) is not { Number: { } was } value)
+        if (invoice.Named(name) is not { Number: { } was } value)
             return;
-        var candidates = new HashSet<decimal> { was + tie.Difference, was - tie.Difference };
-        if (tie.Left != 0 && tie.Right != 0)
-            candidates.UnionWith([was * tie.Right / tie.Left, was * tie.Left / tie.Right]);
-        if (tie is LineMultipliesOut { DiscountPercents: [_] } line && line.Quantity * line.UnitPrice is not 0 and var gross)
-            candidates.Add(100 * (1 - line.Amount * line.PriceBasis / gross));
-        foreach (var candidate in candidates)
+        foreach (var candidate in WantedOf(tie, was).Distinct())
         {
             foreach (var digits in new[] { was.Scale, invoice.Template.Reads.Currency.MinorDigits, 0 }.Distinct())
                 TryValue(name, value.Kind, value, Rounded(candidate, value.Kind, digits));
@@ -157,13 +143,11 @@ public sealed class Proposals
     {
         if (candidate == was?.Number || found.ContainsKey((name, Text(candidate))) || Spend() is false)
             return;
-        var row = Row(name);
-        var trace = was?.Trace ?? new Trace([], "proposed", "", 1);
-        var value = new CapturedValue(row?.Column ?? name, kind, Text(candidate), candidate, trace);
+        var value = new CapturedValue(ColumnOf(name), kind, Text(candidate), candidate, was?.Trace ?? NoTrace);
         if (Weigh(With(name, value)) is not { } settlesAll)
             return;
         var slip = was?.Number is { } before ? Slip.Between(before, candidate) : "";
-        var place = printed.Find(candidate, row is var (line, _) ? RowAddress.Of("", line).Anchor : null);
+        var place = printed.Find(candidate, RowOf(name) is { } row ? RowAddress.Of("", row).Anchor : null);
         var currency = invoice.Template.Reads.Currency;
         string Show(decimal number) => kind is ValueKind.Money or ValueKind.Price ? currency.Show(number) : Text(number);
         found[(name, Text(candidate))] = new Proposal(
@@ -181,7 +165,7 @@ public sealed class Proposals
             return;
         foreach (var line in invoice.Lines.Where(line => line.NumberIn(TradeNames.Amount) == -tie.Difference && tie.Difference != 0))
         {
-            var name = string.Create(CultureInfo.InvariantCulture, $"{BlockRule.Lines}[{line.Number}]");
+            var name = ValueNames.Row(BlockRule.Lines, line.Number);
             if (found.ContainsKey((name, null)) || Spend() is false
                 || Weigh(invoice with { Lines = invoice.Lines.Remove(line) }) is not { } settlesAll)
                 continue;
@@ -190,6 +174,37 @@ public sealed class Proposals
                 name, null, string.Join(' ', line.Cells.Select(cell => cell.Value)), twin is null ? "" : $"row {Text(twin.Number)} taken twice", null, settlesAll,
                 $"Row {Text(line.Number)} is no row of its own: its {invoice.Template.Reads.Currency.Show(line.NumberIn(TradeNames.Amount)!.Value)} are just what is too much"
                 + (twin is null ? "" : $", and row {Text(twin.Number)} says the same") + (settlesAll ? "; then every sum comes out." : "; then more comes out than now."));
+        }
+    }
+
+    /// <summary>Printed lines that are no row, and hold just what the rows lack.</summary>
+    private void TryLeftOut(Tie tie)
+    {
+        if (tie is not (LinesAddUp or TotalAddsUp))
+            return;
+        foreach (var line in invoice.LeftOut.Where(line => invoice.Template.Blocks.Any(block => block.Name == line.Block && block.HoldsItems)))
+        {
+            var words = line.Text.Split(' ', StringSplitOptions.RemoveEmptyEntries);
+            var at = Array.FindLastIndex(words, word => NumberReader.Read(word, invoice.Template.Reads).Number == tie.Difference);
+            if (at < 0)
+                continue;
+            var cells = ImmutableSortedDictionary<string, string>.Empty.Add(TradeNames.Amount, Text(tie.Difference));
+            if (string.Join(' ', words.Where((_, index) => index != at)) is { Length: > 0 } rest)
+                cells = cells.Add(TradeNames.Description, rest);
+            var above = invoice.Lines.LastOrDefault(row => RowAddress.Of(BlockRule.Lines, row).Anchor is { } place && (place.Page < line.Place.Page || (place.Page == line.Place.Page && place.Box.Top < line.Place.Box.Top)));
+            var of = above is null ? "" : ValueNames.Row(BlockRule.Lines, above.Number);
+            var row = new CapturedLine(
+                line.Block, invoice.Lines.Select(one => one.Number).DefaultIfEmpty(0).Max() + 1,
+                [.. cells.Select(cell => KindsOfValues.ValueOf(cell.Key, KindsOfValues.OfColumn(invoice.Template, line.Block, cell.Key), cell.Value, NoTrace))]);
+            if (found.ContainsKey((of, line.Text)) || Spend() is false || Weigh(invoice with { Lines = invoice.Lines.Add(row) }) is not { } settlesAll)
+                continue;
+            found[(of, line.Text)] = new Proposal(
+                of, null, "", "a row missed", line.Place, settlesAll,
+                $"“{line.Text}” on page {Text(line.Place.Page)} is a row: its {invoice.Template.Reads.Currency.Show(tie.Difference)} are just what the rows lack"
+                + (settlesAll ? "; then every sum comes out." : "; then more comes out than now."))
+            {
+                Cells = cells,
+            };
         }
     }
 
@@ -214,9 +229,9 @@ public sealed class Proposals
 
     private CapturedInvoice With(string name, CapturedValue value)
     {
-        if (Row(name) is not var (line, column))
+        if (RowOf(name) is not { } line)
             return invoice with { Fields = Replaced(invoice.Fields, name, value) };
-        var changed = line with { Cells = Replaced(line.Cells, column, value) };
+        var changed = line with { Cells = Replaced(line.Cells, value.Name, value) };
         return name.StartsWith(BlockRule.Taxes + "[", StringComparison.Ordinal)
             ? invoice with { Taxes = invoice.Taxes.Replace(line, changed) } : invoice with { Lines = invoice.Lines.Replace(line, changed) };
     }
@@ -231,24 +246,14 @@ public sealed class Proposals
         return values.Add(value);
     }
 
-    private CapturedValue? ValueOf(string name) => Row(name) is var (line, column) ? line.Find(column) : invoice.Find(name);
+    private static Trace NoTrace { get; } = new([], "proposed", "", 1);
 
-    /// <summary>The row and column that a name says; null for a field, and for a value in a list under a row.</summary>
-    private (CapturedLine Line, string Column)? Row(string name)
-    {
-        var (open, close) = (name.IndexOf('[', StringComparison.Ordinal), name.IndexOf("].", StringComparison.Ordinal));
-        if (open < 0 || close < open || !int.TryParse(name.AsSpan(open + 1, close - open - 1), NumberStyles.None, CultureInfo.InvariantCulture, out var number))
-            return null;
-        var rows = name[..open] switch { BlockRule.Lines => invoice.Lines, BlockRule.Taxes => invoice.Taxes, _ => [] };
-        return rows.FirstOrDefault(row => row.Number == number) is { } line ? (line, name[(close + 2)..]) : null;
-    }
+    private static string ColumnOf(string name) => ValueNames.Parse(name)?.Column ?? name;
 
-    private IEnumerable<PlaceOnPage> Places() => invoice.Fields
-        .Concat(invoice.Lines.SelectMany(line => line.Cells)).Concat(invoice.Taxes.SelectMany(line => line.Cells))
-        .SelectMany(value => value.Trace.Places);
+    private CapturedLine? RowOf(string name) => ValueNames.Parse(name) is ({ } list, var number, _) ? invoice.Row(list, number) : null;
 
-    private string Spoken(string name) => Row(name) is var (line, column)
-        ? $"{(name.StartsWith(BlockRule.Taxes, StringComparison.Ordinal) ? "Tax row" : "Row")} {Text(line.Number)}, {TradeNames.Spoken(column)}"
+    private static string Spoken(string name) => ValueNames.Parse(name) is ({ } list, var number, { } column)
+        ? $"{(list == BlockRule.Taxes ? "Tax row" : "Row")} {Text(number)}, {TradeNames.Spoken(column)}"
         : char.ToUpperInvariant(name[0]) + TradeNames.Spoken(name)[1..];
 
     private static string Text(decimal number) => number.ToString(CultureInfo.InvariantCulture);

@@ -47,13 +47,15 @@ internal static class CapturedRecords
     {
         var (name, value) = named;
         var kind = Enum.Parse<ValueKind>(value.Type, ignoreCase: true);
-        ImmutableArray<PlaceOnPage> places = value.Box is { } box ? [new PlaceOnPage(value.Page, Of(box)), .. value.Also.Select(place => new PlaceOnPage(place.Page, Of(place.Box)))] : [];
+        ImmutableArray<PlaceOnPage> places = value.Box is { } box ? [new PlaceOnPage(value.Page, Of(box)), .. value.Also.Select(Of)] : [];
         return new CapturedValue(
             name, kind, value.Value, kind.IsFigure() ? Number(value.Value) : null,
             new Trace(places, value.Whereabouts, value.Raw, value.Confidence) { Steps = [.. value.Tidied.Select(step => new TidiedText(step.Step, step.Text))] });
     }
 
-    private static Box Of(BoxRecord box) => new(box.Left, box.Top, box.Right, box.Bottom);
+    public static PlaceOnPage Of(PlaceRecord place) => new(place.Page, Of(place.Box));
+
+    public static Box Of(BoxRecord box) => new(box.Left, box.Top, box.Right, box.Bottom);
 
     private static decimal Number(string text) => decimal.Parse(text, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture);
 }

@@ -14,8 +14,6 @@ namespace Daxlin.Service.Invoices;
 /// </remarks>
 internal static class Doubles
 {
-    public const string Code = "seen-before";
-
     /// <summary>Finds anew which invoices of some keys are held as doubles. To be called whenever one of them came, went or changed.</summary>
     /// <param name="db">Its open changes are stored, before it looks and after.</param>
     /// <param name="keys">The <see cref="Invoice.SeenKey"/> of each, before and after; an empty one is that of no other.</param>
@@ -45,24 +43,23 @@ internal static class Doubles
     {
         var place = $"invoice {first.Id} in the batch “{batch}” ({first.State.ToString().ToLowerInvariant()})";
         return row.Intake.Sha256 == first.Intake.Sha256
-            ? Finding.Hold(Code, $"This is the same file as {first.Intake.FileName}, {place}.", TradeNames.InvoiceNumber)
+            ? Finding.Hold(SeenBefore.Code, $"This is the same file as {first.Intake.FileName}, {place}.", TradeNames.InvoiceNumber)
             : SeenBefore.ToFinding(row.Vendor, row.InvoiceNumber, $"it is {place}");
     }
 
     private static void SetFinding(Invoice row, Finding? finding)
     {
         // Most invoices come once, and a long record takes milliseconds to read.
-        if (finding is null && !row.Record.Contains($"\"{Code}\"", StringComparison.Ordinal))
+        if (finding is null && !row.Record.Contains($"\"{SeenBefore.Code}\"", StringComparison.Ordinal))
             return;
         var record = InvoiceRecords.FromJson(row.Record);
-        var others = record.Findings.RemoveAll(one => one.Code == Code);
+        var others = record.Findings.RemoveAll(one => one.Code == SeenBefore.Code);
         var findings = finding is null ? others : others.Insert(0, InvoiceRecords.Of(finding, InvoiceRecords.FromStore));
         if (findings.SequenceEqual(record.Findings, FindingComparer))
             return;
-        row.Record = InvoiceRecords.ToJson(record with { Findings = findings });
-        var holds = findings.Where(one => one.Severity == "hold").ToImmutableArray();
-        row.State = holds.IsEmpty ? InvoiceState.Clear : InvoiceState.Held;
-        (row.Findings, row.FirstFinding) = (holds.Length, holds.IsEmpty ? "" : holds[0].Message);
+        record = record with { Findings = findings };
+        row.Record = InvoiceRecords.ToJson(record);
+        (row.State, row.Findings, row.FirstFinding) = InvoiceRecords.HeldBy(record);
     }
 
     private static readonly EqualityComparer<FindingRecord> FindingComparer =

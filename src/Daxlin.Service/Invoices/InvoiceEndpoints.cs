@@ -9,11 +9,6 @@ namespace Daxlin.Service.Invoices;
 
 internal static class InvoiceEndpoints
 {
-    /// <summary>Letters, in any script: dots and blanks say nothing to who reads the record later.</summary>
-    private const int FewestLetters = 5;
-
-    private const int LongestLetter = 20_000;
-
     public static void Map(RouteGroupBuilder api)
     {
         var invoices = api.MapGroup("/invoices").WithTags("Invoices");
@@ -81,99 +76,17 @@ internal static class InvoiceEndpoints
     private static async Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Show(int id, DaxlinDb db, HttpResponse response, CancellationToken cancel) =>
         await InvoiceDetails.Find(id, db, cancel) is { } invoice ? InvoiceDetails.Tagged(invoice, response) : Problem.NotThere($"invoice {id}");
 
-    private static async Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Approve(
-        int id, Approval approval, HttpRequest request, Actor actor, DaxlinDb db, WriteTurn turn, TimeProvider clock, CancellationToken cancel)
-    {
-        using var _ = await turn.Take(cancel);
-        var invoice = await db.Invoices.SingleOrDefaultAsync(row => row.Id == id, cancel);
-        if (invoice is null)
-            return Problem.NotThere($"invoice {id}");
-        if (Seen.Refuse(request, invoice.Revision, () => InvoiceDetails.Changed(invoice, db)) is { } unseen)
-            return unseen;
-        var despite = approval.Despite?.Trim() ?? "";
-        if (await Refusal(invoice, despite, db, cancel) is { } refusal)
-            return refusal;
-        db.Decisions.Add(new Decision
-        {
-            InvoiceId = id,
-            At = clock.GetUtcNow().UtcDateTime,
-            By = actor.Name,
-            What = "approved",
-            Before = InvoiceDetails.Word(invoice.State),
-            After = "approved",
-            Reason = despite,
-        });
-        invoice.State = InvoiceState.Approved;
-        await db.SaveChangesAsync(cancel);
-        return InvoiceDetails.Tagged((await InvoiceDetails.Find(id, db, cancel))!, request.HttpContext.Response);
-    }
+    private static Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Approve(
+        int id, Approval approval, HttpRequest request, Actor actor, BoundActs acts, Approving approving, CancellationToken cancel) =>
+        acts.Do(id, request, invoice => approving.Do(invoice, approval.Despite, actor.Name, cancel), cancel);
 
     private static Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> PutAside(
-        int id, SetAside wanted, HttpRequest request, Actor actor, DaxlinDb db, WriteTurn turn, TimeProvider clock, CancellationToken cancel) =>
-        Leave(id, wanted.Reason, null, "set aside", request, actor, db, turn, clock, cancel);
+        int id, SetAside wanted, HttpRequest request, Actor actor, BoundActs acts, SettingAside setting, CancellationToken cancel) =>
+        acts.Do(id, request, invoice => setting.Do(invoice, wanted.Reason, null, actor.Name, cancel), cancel);
 
     private static Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Return(
-        int id, ReturnToVendor wanted, HttpRequest request, Actor actor, DaxlinDb db, WriteTurn turn, TimeProvider clock, CancellationToken cancel) =>
-        Leave(id, wanted.Reason, wanted.Letter ?? "", "returned", request, actor, db, turn, clock, cancel);
-
-    private static async Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Leave(
-        int id, string? why, string? letter, string what, HttpRequest request, Actor actor, DaxlinDb db, WriteTurn turn, TimeProvider clock, CancellationToken cancel)
-    {
-        using var _ = await turn.Take(cancel);
-        var invoice = await db.Invoices.SingleOrDefaultAsync(row => row.Id == id, cancel);
-        if (invoice is null)
-            return Problem.NotThere($"invoice {id}");
-        if (Seen.Refuse(request, invoice.Revision, () => InvoiceDetails.Changed(invoice, db)) is { } unseen)
-            return unseen;
-        var reason = why?.Trim() ?? "";
-        if (!SaysSomething(reason))
-        {
-            return Problem.Of(
-                StatusCodes.Status422UnprocessableEntity, "reason-missing",
-                $"Say why invoice {Text(id)} is {what}, in words of {FewestLetters} letters at least; it is kept on record.");
-        }
-        if (letter?.Length > LongestLetter)
-            return Problem.Of(StatusCodes.Status422UnprocessableEntity, "letter-too-long", $"A letter has at most {LongestLetter} characters.");
-        if (!await SettingAside.Do(invoice, reason, letter, actor.Name, db, clock, cancel))
-            return Problem.Of(StatusCodes.Status409Conflict, "already-decided", $"Invoice {Text(id)} is {InvoiceDetails.Word(invoice.State)} already.");
-        return InvoiceDetails.Tagged((await InvoiceDetails.Find(id, db, cancel))!, request.HttpContext.Response);
-    }
-
-    private static async Task<ProblemHttpResult?> Refusal(Invoice invoice, string despite, DaxlinDb db, CancellationToken cancel)
-    {
-        if (invoice.State is InvoiceState.Approved or InvoiceState.Posted or InvoiceState.Returned)
-        {
-            return Problem.Of(
-                StatusCodes.Status409Conflict, "already-decided", $"Invoice {Text(invoice.Id)} is {InvoiceDetails.Word(invoice.State)} already.");
-        }
-        if (invoice.State == InvoiceState.Unplaced)
-        {
-            return Problem.Of(
-                StatusCodes.Status409Conflict, "unplaced",
-                $"Invoice {Text(invoice.Id)} was not captured: {invoice.FirstFinding} Nothing of it can be approved.");
-        }
-        if (invoice.State == InvoiceState.Held && !SaysSomething(despite))
-        {
-            return Problem.Of(
-                StatusCodes.Status409Conflict, "findings-open",
-                $"Invoice {Text(invoice.Id)} is held by {(invoice.Findings == 1 ? "a finding" : Text(invoice.Findings) + " findings")}: "
-                + $"{invoice.FirstFinding} To approve it all the same, say why.");
-        }
-        // An invoice that became clear before its double was taken in: the double is held, but this one may come second.
-        var other = invoice.SeenKey.Length == 0 ? 0 : await db.Invoices
-            .Where(row => row.SeenKey == invoice.SeenKey && row.Id != invoice.Id
-                && (row.State == InvoiceState.Approved || row.State == InvoiceState.Posted))
-            .Select(row => row.Id).FirstOrDefaultAsync(cancel);
-        if (other > 0 && !SaysSomething(despite))
-        {
-            return Problem.Of(
-                StatusCodes.Status409Conflict, "seen-before",
-                $"{invoice.Vendor} {invoice.InvoiceNumber} is approved already as invoice {Text(other)}. To approve it again, say why.");
-        }
-        return null;
-    }
-
-    private static bool SaysSomething(string reason) => reason.Count(char.IsLetter) >= FewestLetters;
+        int id, ReturnToVendor wanted, HttpRequest request, Actor actor, BoundActs acts, SettingAside setting, CancellationToken cancel) =>
+        acts.Do(id, request, invoice => setting.Do(invoice, wanted.Reason, wanted.Letter ?? "", actor.Name, cancel), cancel);
 
     private static string Text(int number) => number.ToString(CultureInfo.InvariantCulture);
 }

@@ -81,7 +81,7 @@ public sealed record UnderRecord(
 /// <param name="Message">A sentence with the figures in it.</param>
 /// <param name="About">The values concerned.</param>
 /// <param name="Origin">
-/// What found it: <c>capture</c>, <c>check</c>, <c>file</c> for the way in which a file was parted, <c>store</c> for what other
+/// What found it: <c>capture</c>, <c>check</c>, <c>tie</c> for figures that do not add up, <c>file</c> for the way in which a file was parted, <c>store</c> for what other
 /// invoices say; empty if an earlier release stored it.
 /// </param>
 public sealed record FindingRecord(string Code, string Severity, string Message, ImmutableArray<string> About, string Origin);

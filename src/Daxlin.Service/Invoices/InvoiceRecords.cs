@@ -5,6 +5,7 @@ using Daxlin.Core.Capture;
 using Daxlin.Core.Checks;
 using Daxlin.Core.Pages;
 using Daxlin.Core.Recognition;
+using Daxlin.Service.Storage;
 
 namespace Daxlin.Service.Invoices;
 
@@ -33,11 +34,20 @@ internal static class InvoiceRecords
     public static FindingRecord Of(Finding finding, string origin) =>
         new(finding.Code, finding.Severity.ToString().ToLowerInvariant(), finding.Message, finding.About, origin);
 
-    private static string OriginOf(Finding finding, CheckedInvoice invoice) =>
-        finding.Code == Parting.Code ? FromFile : invoice.Captured.Findings.Any(one => ReferenceEquals(one, finding)) ? FromCapture : FromCheck;
+    private static string OriginOf(Finding finding, CheckedInvoice invoice) => finding.Code == Parting.Code ? FromFile
+        : invoice.Captured.Findings.Any(one => ReferenceEquals(one, finding)) ? FromCapture
+        : invoice.IsTie(finding) ? FromTie : FromCheck;
+
+    /// <summary>What the findings of a record make of an invoice: its state, how many hold it, and the first of them.</summary>
+    public static (InvoiceState State, int Findings, string First) HeldBy(InvoiceRecord record)
+    {
+        var holds = record.Findings.Where(finding => finding.Severity == "hold").ToList();
+        return (holds.Count == 0 ? InvoiceState.Clear : InvoiceState.Held, holds.Count, holds.Count == 0 ? "" : holds[0].Message);
+    }
 
     public const string FromCapture = "capture";
     public const string FromCheck = "check";
+    public const string FromTie = "tie";
     public const string FromFile = "file";
     public const string FromStore = "store";
 

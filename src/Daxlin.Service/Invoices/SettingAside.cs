@@ -1,19 +1,31 @@
+using Daxlin.Core.Corrections;
 using Daxlin.Service.Storage;
+using Daxlin.Service.Web;
 using Microsoft.EntityFrameworkCore;
 
 namespace Daxlin.Service.Invoices;
 
 /// <summary>A person sets an invoice aside or returns it to its vendor, with a reason: it posts nothing and holds no other.</summary>
-internal static class SettingAside
+public sealed class SettingAside(DaxlinDb db, TimeProvider clock)
 {
+    private const int LongestLetter = 20_000;
+
     /// <summary>Sets an invoice aside that nobody has decided on.</summary>
-    /// <param name="who">Who decides.</param>
     /// <param name="letter">What the vendor is told; null if it does not go back to the vendor.</param>
-    /// <returns>False if it is decided on already.</returns>
-    public static async Task<bool> Do(Invoice invoice, string reason, string? letter, string who, DaxlinDb db, TimeProvider clock, CancellationToken cancel)
+    /// <param name="who">Who decides.</param>
+    internal async Task<Refused?> Do(Invoice invoice, string? why, string? letter, string who, CancellationToken cancel)
     {
-        if (invoice.State is not (InvoiceState.Held or InvoiceState.Clear or InvoiceState.Unplaced))
-            return false;
+        var reason = why?.Trim() ?? "";
+        if (!Reason.SaysSomething(reason))
+        {
+            return Refused.Faulty(
+                CorrectionFault.ReasonMissing,
+                $"Say why invoice {invoice.Id} is {(letter is null ? "set aside" : "returned")}, in words of {Reason.FewestLetters} letters at least; it is kept on record.");
+        }
+        if (letter?.Length > LongestLetter)
+            return Refused.Faulty("letter-too-long", $"A letter has at most {LongestLetter} characters.");
+        if (!BoundActs.IsUndecided(invoice))
+            return BoundActs.AlreadyDecided(invoice);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         db.Decisions.Add(new Decision
         {
@@ -21,7 +33,7 @@ internal static class SettingAside
             At = clock.GetUtcNow().UtcDateTime,
             By = who,
             What = letter is null ? "set aside" : "returned to the vendor",
-            Before = invoice.State.ToString().ToLowerInvariant(),
+            Before = InvoiceDetails.Word(invoice.State),
             After = "returned",
             Reason = reason,
             Letter = letter ?? "",
@@ -29,6 +41,6 @@ internal static class SettingAside
         invoice.State = InvoiceState.Returned;
         await Doubles.Refresh(db, [invoice.SeenKey], cancel);
         await transaction.CommitAsync(cancel);
-        return true;
+        return null;
     }
 }

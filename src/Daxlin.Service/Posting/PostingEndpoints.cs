@@ -116,8 +116,9 @@ internal static class PostingEndpoints
         return new ApprovedInvoice(
             invoice.Id, invoice.Vendor, invoice.IsCreditNote, invoice.Currency, invoice.Intake.FileName, invoice.Intake.Sha256, fields,
             [.. record.Taxes.Select(row => row.Cells.GetValueOrDefault(TradeNames.Amount)).OfType<ValueRecord>().Select(cell => AmountOf(cell.Value))],
-            [.. record.Lines.Select(line => new ApprovedLine(
-                line.Block, line.Number, line.Cells.Values.Select(cell => cell.Page).Where(page => page > 0).DefaultIfEmpty(0).Min(),
+            // A ledger counts the rows that there are, whichever numbers corrections left.
+            [.. record.Lines.Select((line, at) => new ApprovedLine(
+                line.Block, at + 1, line.Cells.Values.Select(cell => cell.Page).Where(page => page > 0).DefaultIfEmpty(0).Min(),
                 line.Cells.ToImmutableDictionary(cell => cell.Key, cell => cell.Value.Value),
                 [.. line.Under.Select(list => new ApprovedList(
                     list.Name, Enum.Parse<FlatForm>(list.Flat, ignoreCase: true),

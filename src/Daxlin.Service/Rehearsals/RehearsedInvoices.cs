@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Daxlin.Core.Capture;
+using Daxlin.Core.Checks;
 using Daxlin.Core.Rehearsal;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.Storage;
@@ -17,7 +18,7 @@ internal static class RehearsedInvoices
             return RehearsedInvoice.Unplaced;
         var record = InvoiceRecords.FromJson(row.Record);
         // That an invoice came twice is the other invoice's doing, and no template's.
-        var isHeld = record.Findings.Any(finding => finding.Severity == "hold" && finding.Code != Doubles.Code);
+        var isHeld = record.Findings.Any(finding => finding.Severity == "hold" && finding.Code != SeenBefore.Code);
         return Of(record, row.Currency, row.State is InvoiceState.Approved or InvoiceState.Posted ? RehearsedState.Decided : isHeld ? RehearsedState.Held : RehearsedState.Clear) with
         {
             Template = names.Contains(row.Template) ? names.First() : row.Template,

@@ -11,22 +11,11 @@ namespace Daxlin.Service.Review;
 /// <param name="Record">The newest capture as it is stored.</param>
 internal sealed record CorrectableInvoice(CapturedInvoice Captured, IReadOnlyCollection<InvoiceCorrection> Made, InvoiceRecord Record)
 {
-    /// <summary>Both together.</summary>
-    public CorrectedInvoice Corrected { get; } = InvoiceCorrections.Apply(Captured, CorrectedInvoices.Holding(Made));
+    public CorrectionHistory History { get; } = new(Made.Select(CorrectedInvoices.Of));
 
-    /// <summary>The value of a name; null if the invoice has none.</summary>
-    public static CapturedValue? ValueOf(CapturedInvoice invoice, string name) => RowNames.Parse(name) switch
-    {
-        (null, _, { } field) => invoice.Find(field),
-        ({ } list, var row, { } column) => RowOf(invoice, list, row)?.Find(column),
-        _ => null,
-    };
+    /// <summary>Captured and said together.</summary>
+    public CorrectedInvoice Corrected { get; } = InvoiceCorrections.Apply(Captured, new CorrectionHistory(Made.Select(CorrectedInvoices.Of)).Holding);
 
-    /// <summary>The row of a list and number; null if the invoice has none.</summary>
-    public static CapturedLine? RowOf(CapturedInvoice invoice, string list, int number) => list switch
-    {
-        Core.Templates.BlockRule.Lines => invoice.Lines.FirstOrDefault(line => line.Number == number),
-        Core.Templates.BlockRule.Taxes => invoice.Taxes.FirstOrDefault(line => line.Number == number),
-        _ => invoice.Others.FirstOrDefault(line => line.Block == list && line.Number == number),
-    };
+    /// <summary>As it is shown: with all corrections that hold.</summary>
+    public CapturedInvoice Shown => Corrected.Checked.Captured;
 }

@@ -3,13 +3,11 @@ using System.Security.Cryptography;
 using System.Text;
 using System.Text.Json;
 using Daxlin.Core.Capture;
-using Daxlin.Core.Checks;
 using Daxlin.Core.Corrections;
-using Daxlin.Core.Templates;
 using Daxlin.Core.Templates.Json;
-using Daxlin.Core.Values;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.Storage;
+using Daxlin.Service.Work;
 using Microsoft.EntityFrameworkCore;
 
 namespace Daxlin.Service.Review;
@@ -25,7 +23,9 @@ internal static class CorrectedInvoices
 
     public static string ToJson(Correction correction) => JsonSerializer.Serialize(correction, Json);
 
-    private static Correction FromJson(string json) => JsonSerializer.Deserialize<Correction>(json, Json)!;
+    /// <summary>A stored correction as it counts.</summary>
+    public static MadeCorrection Of(InvoiceCorrection row) =>
+        new(row.Id, row.Undoes is null ? JsonSerializer.Deserialize<Correction>(row.Act, Json)! : null, row.Undoes);
 
     /// <summary>What was captured from an invoice last, and what of a person's corrections holds.</summary>
     /// <returns>Null if it was captured by an earlier release, whose records cannot be corrected, or by no template.</returns>
@@ -76,22 +76,9 @@ internal static class CorrectedInvoices
     }
 
     /// <summary>Puts what an invoice comes to into its row. What other invoices say of it is to be found anew.</summary>
-    public static void Fill(Invoice row, CorrectableInvoice of)
-    {
-        var corrected = of.Corrected;
-        var record = RecordOf(corrected, of);
-        var holds = record.Findings.Where(finding => finding.Severity == "hold").ToImmutableArray();
-        var invoice = corrected.Checked.Captured;
-        var number = invoice.Find(TradeNames.InvoiceNumber)?.Value ?? "";
-        (row.InvoiceNumber, row.InvoiceDate) = (number, invoice.Find(TradeNames.InvoiceDate)?.Value ?? "");
-        row.Total = invoice.Find(TradeNames.Total)?.Value ?? "";
-        row.SortBy(invoice.Find(TradeNames.DueDate) is { Kind: ValueKind.Date, Value: var due } ? due : "");
-        row.SeenKey = number.Length == 0 ? "" : SeenBefore.Key(row.Vendor, number);
-        (row.IsCreditNote, row.Lines) = (invoice.IsCreditNote, invoice.Lines.Length);
-        (row.Findings, row.FirstFinding) = (holds.Length, holds.IsEmpty ? "" : holds[0].Message);
-        row.State = holds.IsEmpty ? InvoiceState.Clear : InvoiceState.Held;
-        row.Record = InvoiceRecords.ToJson(record);
-    }
+    public static void Fill(Invoice row, CorrectableInvoice of) =>
+        // The signs of a changed layout are those of the capture, whatever a person made of it.
+        (InvoiceOutcome.OfCaptured(row.FirstPage, row.LastPage, row.TemplateVersion, of.Corrected.Checked, RecordOf(of.Corrected, of)) with { Traits = row.Traits }).Fill(row);
 
     private static InvoiceRecord RecordOf(CorrectedInvoice corrected, CorrectableInvoice of)
     {
@@ -117,34 +104,7 @@ internal static class CorrectedInvoices
     {
         var captured = value.Captured is { } one ? InvoiceRecords.Of(one) : null;
         return new EnteredRecord(
-            CorrectableInvoice.ValueOf(invoice, name)?.Value ?? "", captured?.Value ?? "", captured?.Raw ?? "",
+            invoice.Named(name)?.Value ?? "", captured?.Value ?? "", captured?.Raw ?? "",
             captured?.Box is { } box ? new PlaceRecord(captured.Page, box) : null, made.By, made.At);
-    }
-
-    /// <summary>The corrections that are not taken back.</summary>
-    public static ImmutableArray<RecordedCorrection> Holding(IReadOnlyCollection<InvoiceCorrection> made)
-    {
-        var undone = Undone(made);
-        return [.. made.Where(one => one.Undoes is null && !undone.Contains(one.Id)).Select(one => new RecordedCorrection(one.Id, FromJson(one.Act)))];
-    }
-
-    /// <summary>What is taken back: by one that is not taken back itself. The newest say so first.</summary>
-    private static HashSet<int> Undone(IReadOnlyCollection<InvoiceCorrection> made)
-    {
-        var undone = new HashSet<int>();
-        foreach (var one in made.OrderByDescending(one => one.Id))
-        {
-            if (one.Undoes is { } other && !undone.Contains(one.Id))
-                undone.Add(other);
-        }
-        return undone;
-    }
-
-    /// <summary>The last of those that take each other back, from a correction on: which a new one has to take back to turn it over.</summary>
-    public static int EndOf(int correction, IReadOnlyCollection<InvoiceCorrection> made)
-    {
-        while (made.FirstOrDefault(one => one.Undoes == correction) is { } next)
-            correction = next.Id;
-        return correction;
     }
 }

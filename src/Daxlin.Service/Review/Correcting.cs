@@ -1,12 +1,8 @@
-using System.Collections.Immutable;
 using Daxlin.Core.Capture;
-using Daxlin.Core.Checks;
 using Daxlin.Core.Corrections;
-using Daxlin.Core.Pages;
-using Daxlin.Core.Templates;
-using Daxlin.Core.Values;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.Storage;
+using Daxlin.Service.Web;
 
 namespace Daxlin.Service.Review;
 
@@ -49,18 +45,15 @@ public sealed class Correcting(DaxlinDb db, TimeProvider clock)
         switch (wanted.Act)
         {
             case "undo":
-                return CorrectedInvoices.Holding(invoice.Made) is [.., var last]
-                    ? (Blank(undoes: CorrectedInvoices.EndOf(last.Id, invoice.Made)), null)
+                return invoice.History.ToUndo is { } last ? (Blank(undoes: last), null)
                     : (null, Refused.Conflict("nothing-to-undo", "Nothing was corrected on this invoice that could be taken back."));
             case "redo":
-                // Once something new was said, what was taken back before it stays so.
-                var newest = CorrectedInvoices.Holding(invoice.Made) is [.., var holds] ? holds.Id : 0;
-                return invoice.Made.FirstOrDefault(one => one.Undoes is null && one.Id > newest) is { } back
-                    ? (Blank(undoes: CorrectedInvoices.EndOf(back.Id, invoice.Made)), null)
+                return invoice.History.ToRedo is { } back ? (Blank(undoes: back), null)
                     : (null, Refused.Conflict("nothing-to-redo", "Nothing was taken back on this invoice that could be done again."));
             default:
-                var (correction, refusal) = CorrectionReader.Read(wanted, invoice);
-                return correction is null ? (null, refusal) : (Blank(CorrectedInvoices.ToJson(correction)), null);
+                var (correction, fault) = CorrectionReader.Read(wanted.ToCore(), invoice.Corrected);
+                return correction is null ? (null, Refused.Faulty(fault!.Code, fault.Sentence))
+                    : (Blank(CorrectedInvoices.ToJson(correction)), null);
         }
     }
 
@@ -71,13 +64,13 @@ public sealed class Correcting(DaxlinDb db, TimeProvider clock)
     {
         var (what, was, now) = wanted.Act switch
         {
-            "enter" => ($"corrected {wanted.Of}", CorrectableInvoice.ValueOf(before.Corrected.Checked.Captured, wanted.Of!)?.Value ?? "", wanted.Text ?? ""),
+            "enter" => ($"corrected {wanted.Of}", before.Shown.Named(wanted.Of!)?.Value ?? "", wanted.Text ?? ""),
             "accept" => ("accepted a finding", wanted.Message!, ""),
             "strike" => ($"struck out {wanted.Of}", TextOf(before, wanted.Of!), ""),
             "add" => ("added a row", "", string.Join(' ', wanted.Cells!.Values)),
             "join" => ($"joined {wanted.Of} and {wanted.With}", TextOf(before, wanted.With!), ""),
             "move" => ($"moved {wanted.Of}", "", wanted.After ?? "first"),
-            "kind" => ("said what it is", before.Corrected.Checked.Captured.IsCreditNote ? "creditNote" : "invoice", wanted.Text!),
+            "kind" => ("said what it is", before.Shown.IsCreditNote ? "creditNote" : "invoice", wanted.Text!),
             "undo" => ("took a correction back", "", ""),
             _ => ("made a correction again", "", ""),
         };
@@ -94,6 +87,5 @@ public sealed class Correcting(DaxlinDb db, TimeProvider clock)
     }
 
     private static string TextOf(CorrectableInvoice invoice, string name) =>
-        RowNames.Parse(name) is ({ } list, var number, _) && CorrectableInvoice.RowOf(invoice.Corrected.Checked.Captured, list, number) is { } line
-            ? string.Join(' ', line.Cells.Select(cell => cell.Value)) : "";
+        ValueNames.Parse(name) is ({ } list, var number, _) && invoice.Shown.Row(list, number) is { } line ? string.Join(' ', line.Cells.Select(cell => cell.Value)) : "";
 }

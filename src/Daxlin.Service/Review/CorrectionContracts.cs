@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Daxlin.Core.Corrections;
 using Daxlin.Service.Invoices;
 
 namespace Daxlin.Service.Review;
@@ -24,15 +25,21 @@ namespace Daxlin.Service.Review;
 /// <param name="Reason">Why; figures that do not add up need one of five letters at least.</param>
 public sealed record CorrectionToMake(
     string? Act, string? Of = null, string? Text = null, PlaceRecord? Place = null, string? List = null, string? Block = null, string? After = null,
-    string? With = null, ImmutableSortedDictionary<string, string>? Cells = null, string? Code = null, string? Message = null, string? Reason = null);
+    string? With = null, ImmutableSortedDictionary<string, string>? Cells = null, string? Code = null, string? Message = null, string? Reason = null)
+{
+    internal WantedCorrection ToCore() => new(
+        Act, Of, Text, Place is { } place ? CapturedRecords.Of(place) : null, List, Block, After, With, Cells, Code, Message, Reason);
+}
 
 /// <summary>A small change after which more of an invoice adds up. It is shown, and never made by itself.</summary>
-/// <param name="Of">The value, <c>lines[3].amount</c>, to enter; or the row, <c>lines[3]</c>, to strike out.</param>
-/// <param name="Value">The text to enter; null for a row to strike out.</param>
+/// <param name="Act">The act that makes it: <c>enter</c>, <c>strike</c> or <c>add</c>.</param>
+/// <param name="Of">The value, <c>lines[3].amount</c>, to enter; the row, <c>lines[3]</c>, to strike out; or the row to add one below, empty for the first place.</param>
+/// <param name="Value">The text to enter; null for a row.</param>
 /// <param name="Was">What it is; empty for nothing.</param>
 /// <param name="Slip">What would have happened: two figures swapped; empty if the two have nothing in common.</param>
 /// <param name="Place">Where the value is printed; null if it is printed nowhere else.</param>
 /// <param name="SettlesAll">Says that every sum would come out.</param>
 /// <param name="IsOnly">Says that nothing else was found.</param>
 /// <param name="Says">The whole of it in a sentence.</param>
-public sealed record ProposalRecord(string Of, string? Value, string Was, string Slip, PlaceRecord? Place, bool SettlesAll, bool IsOnly, string Says);
+/// <param name="Cells">The values of a row to add, by column.</param>
+public sealed record ProposalRecord(string Act, string Of, string? Value, string Was, string Slip, PlaceRecord? Place, bool SettlesAll, bool IsOnly, string Says, ImmutableSortedDictionary<string, string> Cells);

@@ -1,7 +1,6 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using Daxlin.Core.Corrections;
-using Daxlin.Core.Pages;
 using Daxlin.Reading;
 using Daxlin.Service.Documents;
 using Daxlin.Service.Invoices;
@@ -24,8 +23,8 @@ public sealed class ProposedCorrections(DaxlinDb db, ReadingProcesses processes)
         return
         [
             .. found.Select(one => new ProposalRecord(
-                one.Of, one.Value, one.Was, one.Slip, one.Place is { } place ? new PlaceRecord(place.Page, InvoiceRecords.Of(place.Box)) : null,
-                one.SettlesAll, found.Length == 1, one.Says)),
+                one.Value is not null ? "enter" : one.Cells.IsEmpty ? "strike" : "add", one.Of, one.Value, one.Was, one.Slip, one.Place is { } place ? new PlaceRecord(place.Page, InvoiceRecords.Of(place.Box)) : null,
+                one.SettlesAll, found.Length == 1, one.Says, one.Cells)),
         ];
     }
 
@@ -47,7 +46,7 @@ public sealed class ProposedCorrections(DaxlinDb db, ReadingProcesses processes)
             .. from page in pages
                where page.Number >= row.FirstPage && page.Number <= row.LastPage
                from line in page.Words.Where(word => word.Line >= 0).GroupBy(word => word.Line)
-               select new PrintedLine(page.Number, [.. line.Select(word => (word.Text, new Box(word.Box.Left, word.Box.Top, word.Box.Right, word.Box.Bottom)))]),
+               select new PrintedLine(page.Number, [.. line.Select(word => (word.Text, CapturedRecords.Of(word.Box)))]),
         ];
     }
 }

@@ -34,7 +34,7 @@ internal static class ReviewEndpoints
         [AsParameters] ReviewQueue queue, [AsParameters] ListPage page, HttpContext context, DaxlinDb db, CancellationToken cancel)
     {
         if (queue.Refusal() is { } refused)
-            return Problem.Of(refused.Status, refused.Code, refused.Sentence);
+            return refused.ToProblem();
         var last = page.AfterNumber is { } after ? await db.Invoices.SingleOrDefaultAsync(row => row.Id == after, cancel) : null;
         var part = await page.Of(
             queue.Of(db, last).Select(row => new
@@ -72,49 +72,14 @@ internal static class ReviewEndpoints
         return TypedResults.Ok(new LetterRecord(ReturnLetter.Of(
             invoice.Vendor, record.Fields.ToDictionary(field => field.Key, field => field.Value.Value), invoice.Currency,
             reason?.Trim() is { Length: > 0 } said ? said : "it does not add up",
-            [.. record.Findings.Where(finding => finding is { Severity: "hold", Origin: InvoiceRecords.FromCheck or InvoiceRecords.FromStore }).Select(finding => finding.Message)])));
+            [.. record.Findings.Where(finding => finding is { Severity: "hold", Origin: InvoiceRecords.FromTie or InvoiceRecords.FromCheck or InvoiceRecords.FromStore }).Select(finding => finding.Message)])));
     }
 
-    private static async Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Give(
-        int id, HandOver wanted, HttpRequest request, Actor actor, DaxlinDb db, WriteTurn turn, TimeProvider clock, CancellationToken cancel)
-    {
-        using var _ = await turn.Take(cancel);
-        var invoice = await db.Invoices.SingleOrDefaultAsync(row => row.Id == id, cancel);
-        if (invoice is null)
-            return Problem.NotThere($"invoice {id}");
-        if (Seen.Refuse(request, invoice.Revision, () => InvoiceDetails.Changed(invoice, db)) is { } unseen)
-            return unseen;
-        var (to, note) = (wanted.To?.Trim() ?? "", wanted.Note?.Trim() ?? "");
-        if (to.Length > 100 || note.Length > 2000)
-            return Problem.Of(StatusCodes.Status422UnprocessableEntity, "too-long", "A person's name has at most 100 characters, and a note 2000.");
-        if (invoice.State is InvoiceState.Approved or InvoiceState.Posted or InvoiceState.Returned)
-            return Problem.Of(StatusCodes.Status409Conflict, "already-decided", $"Invoice {id} is {InvoiceDetails.Word(invoice.State)} already.");
-        db.Decisions.Add(new Decision
-        {
-            InvoiceId = id,
-            At = clock.GetUtcNow().UtcDateTime,
-            By = actor.Name,
-            What = to.Length > 0 ? $"handed over to {to}" : "took back",
-            Before = invoice.HandedTo,
-            After = to,
-            Reason = note,
-        });
-        invoice.HandedTo = to;
-        await db.SaveChangesAsync(cancel);
-        return InvoiceDetails.Tagged((await InvoiceDetails.Find(id, db, cancel))!, request.HttpContext.Response);
-    }
+    private static Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Give(
+        int id, HandOver wanted, HttpRequest request, Actor actor, BoundActs acts, HandingOver handing, CancellationToken cancel) =>
+        acts.Do(id, request, invoice => handing.Do(invoice, wanted, actor.Name, cancel), cancel);
 
-    private static async Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Correct(
-        int id, CorrectionToMake wanted, HttpRequest request, Actor actor, DaxlinDb db, WriteTurn turn, Correcting correcting, CancellationToken cancel)
-    {
-        using var _ = await turn.Take(cancel);
-        var invoice = await db.Invoices.SingleOrDefaultAsync(row => row.Id == id, cancel);
-        if (invoice is null)
-            return Problem.NotThere($"invoice {id}");
-        if (Seen.Refuse(request, invoice.Revision, () => InvoiceDetails.Changed(invoice, db)) is { } unseen)
-            return unseen;
-        if (await correcting.Do(invoice, wanted, actor.Name, cancel) is { } refused)
-            return Problem.Of(refused.Status, refused.Code, refused.Sentence);
-        return InvoiceDetails.Tagged((await InvoiceDetails.Find(id, db, cancel))!, request.HttpContext.Response);
-    }
+    private static Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Correct(
+        int id, CorrectionToMake wanted, HttpRequest request, Actor actor, BoundActs acts, Correcting correcting, CancellationToken cancel) =>
+        acts.Do(id, request, invoice => correcting.Do(invoice, wanted, actor.Name, cancel), cancel);
 }

@@ -20,9 +20,9 @@ internal readonly record struct ReviewQueue(
     /// <summary>Why there is no such queue; null if there is.</summary>
     public Refused? Refusal() =>
         State is { } wanted && !Enum.GetNames<InvoiceState>().Contains(wanted, StringComparer.OrdinalIgnoreCase)
-            ? new Refused(StatusCodes.Status422UnprocessableEntity, "state-unknown", $"“{State}” is no state of an invoice; there are unplaced, held, clear, approved, posted and returned.")
+            ? Refused.Faulty("state-unknown", $"“{State}” is no state of an invoice; there are unplaced, held, clear, approved, posted and returned.")
         : Order is not null && !Orders.Contains(Order)
-            ? new Refused(StatusCodes.Status422UnprocessableEntity, "order-unknown", $"“{Order}” is no order; there are due, amount, vendor and age.")
+            ? Refused.Faulty("order-unknown", $"“{Order}” is no order; there are due, amount, vendor and age.")
         : null;
 
     /// <summary>The invoices behind one, or from the first.</summary>

@@ -69,7 +69,7 @@ public sealed class DocumentCapture(
             // What was captured while the bytes were whole says nothing less now that the disk has lost them.
             if (code is not (DocumentStore.Missing or DocumentStore.Altered))
             {
-                var gone = (await db.Invoices.Where(row => row.IntakeId == intakeId).ToListAsync(cancel)).FindAll(IsUndecided);
+                var gone = (await db.Invoices.Where(row => row.IntakeId == intakeId).ToListAsync(cancel)).FindAll(BoundActs.IsUndecided);
                 db.Invoices.RemoveRange(gone);
                 await Doubles.Refresh(db, gone.Select(invoice => invoice.SeenKey), cancel);
             }
@@ -92,7 +92,7 @@ public sealed class DocumentCapture(
             if (intake.Round != round)
                 return;
             var known = await db.Invoices.Where(row => row.IntakeId == intakeId).ToListAsync(cancel);
-            var undecided = known.FindAll(IsUndecided);
+            var undecided = known.FindAll(BoundActs.IsUndecided);
             var decided = known.Except(undecided).ToList();
             var keys = new HashSet<string>(undecided.Select(row => row.SeenKey));
             // Pages of a decided invoice are never captured over.
@@ -128,6 +128,4 @@ public sealed class DocumentCapture(
         return intake.InvoiceNumber > 0 && !await db.Invoices.AnyAsync(other => other.Id == intake.InvoiceNumber, cancel)
             ? intake.InvoiceNumber : await InvoiceNumbers.Next(db, cancel);
     }
-
-    private static bool IsUndecided(Invoice invoice) => invoice.State is InvoiceState.Unplaced or InvoiceState.Held or InvoiceState.Clear;
 }

@@ -42,20 +42,24 @@ internal sealed record InvoiceOutcome(
     public static InvoiceOutcome Of(TakenInvoice taken, Func<Template, int> versionOf) =>
         taken.Checked is { } invoice ? Captured(taken, invoice, versionOf(invoice.Captured.Template)) : Unplaced(taken);
 
-    private static InvoiceOutcome Captured(TakenInvoice taken, CheckedInvoice invoice, int version)
+    private static InvoiceOutcome Captured(TakenInvoice taken, CheckedInvoice invoice, int version) =>
+        OfCaptured(taken.FirstPage, taken.LastPage, version, invoice, InvoiceRecords.Of(invoice)) with { Traits = JsonSerializer.Serialize(InvoiceTraits.Of(invoice), DocumentOutcome.Json) };
+
+    /// <summary>An invoice that a template captured, with or without what persons said of it.</summary>
+    /// <param name="record">All of it; its findings are those that count.</param>
+    public static InvoiceOutcome OfCaptured(int firstPage, int lastPage, int version, CheckedInvoice invoice, InvoiceRecord record)
     {
         var (captured, template) = (invoice.Captured, invoice.Captured.Template);
-        var holds = invoice.Findings.Where(finding => finding.Severity == Severity.Hold).ToImmutableArray();
         var number = captured.Find(TradeNames.InvoiceNumber)?.Value ?? "";
+        var (state, findings, first) = InvoiceRecords.HeldBy(record);
         return new InvoiceOutcome(
-            taken.FirstPage, taken.LastPage, invoice.IsClear ? InvoiceState.Clear : InvoiceState.Held, template.Name, version, template.Vendor,
+            firstPage, lastPage, state, template.Name, version, template.Vendor,
             number, captured.Find(TradeNames.InvoiceDate)?.Value ?? "",
             captured.Find(TradeNames.Currency)?.Value ?? template.Reads.Currency.Code, captured.Find(TradeNames.Total)?.Value ?? "",
             number.Length == 0 ? "" : SeenBefore.Key(template.Vendor, number), captured.IsCreditNote, captured.Lines.Length,
-            holds.Length, holds.IsEmpty ? "" : holds[0].Message, InvoiceRecords.ToJson(InvoiceRecords.Of(invoice)))
+            findings, first, InvoiceRecords.ToJson(record))
         {
             DueDate = captured.Find(TradeNames.DueDate) is { Kind: ValueKind.Date, Value: var due } ? due : "",
-            Traits = JsonSerializer.Serialize(InvoiceTraits.Of(invoice), DocumentOutcome.Json),
         };
     }
 

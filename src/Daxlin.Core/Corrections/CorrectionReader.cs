@@ -1,34 +1,32 @@
 using System.Collections.Immutable;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Checks;
-using Daxlin.Core.Corrections;
 using Daxlin.Core.Pages;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Values;
 
-namespace Daxlin.Service.Review;
+namespace Daxlin.Core.Corrections;
 
 /// <summary>Reads what a person asks for as a correction of an invoice, or says in a sentence what is wrong with it.</summary>
-internal sealed class CorrectionReader
+public sealed class CorrectionReader
 {
-    /// <summary>Letters of a reason, in any script: dots and blanks say nothing to who reads the record later.</summary>
-    private const int FewestLetters = 5;
-
     private const int LongestText = 2000;
 
-    private readonly CorrectionToMake wanted;
-    private readonly CorrectableInvoice invoice;
+    private readonly WantedCorrection wanted;
+    private readonly CorrectedInvoice invoice;
     private readonly CapturedInvoice shown;
-    private Refused? refusal;
+    private CorrectionFault? fault;
 
-    private CorrectionReader(CorrectionToMake wanted, CorrectableInvoice invoice) =>
-        (this.wanted, this.invoice, shown) = (wanted, invoice, invoice.Corrected.Checked.Captured);
+    private CorrectionReader(WantedCorrection wanted, CorrectedInvoice invoice) =>
+        (this.wanted, this.invoice, shown) = (wanted, invoice, invoice.Checked.Captured);
 
-    public static (Correction? Correction, Refused? Refusal) Read(CorrectionToMake wanted, CorrectableInvoice invoice)
+    /// <param name="invoice">As it was shown to the person.</param>
+    /// <returns>The one or the other.</returns>
+    public static (Correction? Correction, CorrectionFault? Fault) Read(WantedCorrection wanted, CorrectedInvoice invoice)
     {
         var reader = new CorrectionReader(wanted, invoice);
         var correction = reader.Read();
-        return reader.refusal is null ? (correction, null) : (null, reader.refusal);
+        return reader.fault is null ? (correction, null) : (null, reader.fault);
     }
 
     private Correction? Read() => wanted.Act switch
@@ -46,13 +44,13 @@ internal sealed class CorrectionReader
 
     private Correction? No(string sentence)
     {
-        refusal ??= Refused.Faulty(sentence);
+        fault ??= new CorrectionFault(CorrectionFault.Faulty, sentence);
         return null;
     }
 
     private RowAddress? Row(string? name)
     {
-        if (RowNames.Parse(name) is ({ } list, var number, null) && invoice.Corrected.Rows.TryGetValue((list, number), out var row))
+        if (ValueNames.Parse(name) is ({ } list, var number, null) && invoice.Rows.TryGetValue((list, number), out var row))
             return row;
         No($"The invoice has no row “{name}”.");
         return null;
@@ -60,15 +58,15 @@ internal sealed class CorrectionReader
 
     private ValueEntered? Enter()
     {
-        if (wanted.Text is null || RowNames.Parse(wanted.Of) is not (var list, var number, { } name))
+        if (wanted.Text is null || ValueNames.Parse(wanted.Of) is not (var list, var number, { } name))
         {
             No("To enter a value, say in “of” which one, total or lines[3].amount, and in “text” what it is.");
             return null;
         }
-        var row = list is null ? null : Row($"{list}[{number}]");
+        var row = list is null ? null : Row(ValueNames.Row(list, number));
         if (list is not null && row is null)
             return null;
-        var kind = list is null ? KindOfField(name) : KindOfColumn(CorrectableInvoice.RowOf(shown, list, number)!.Block, name);
+        var kind = list is null ? KindsOfValues.FindField(shown.Template, name) : KindsOfValues.FindColumn(shown.Template, shown.Row(list, number)!.Block, name);
         if (kind is null)
         {
             No($"The template knows no {(list is null ? "field" : "column")} {name}.");
@@ -78,7 +76,7 @@ internal sealed class CorrectionReader
             return null;
         var address = new ValueAddress(row, name);
         var captured = list is null ? invoice.Captured.Find(name)
-            : row!.AddedBy > 0 ? null : CorrectableInvoice.RowOf(invoice.Captured, list, number)?.Find(name);
+            : row!.AddedBy > 0 ? null : invoice.Captured.Row(list, number)?.Find(name);
         return new ValueEntered(
             address, settled, captured?.Value ?? "", wanted.Text.Trim(),
             wanted.Place is { } place ? new PlaceOnPage(place.Page, new Box(place.Box.Left, place.Box.Top, place.Box.Right, place.Box.Bottom)) : null);
@@ -115,24 +113,13 @@ internal sealed class CorrectionReader
         return reading.Value;
     }
 
-    private ValueKind? KindOfField(string name) =>
-        shown.Template.Fields.FirstOrDefault(rule => rule.Name == name)?.Kind
-        ?? (TradeNames.Fields.Contains(name) ? TradeNames.KindOf(name) : null);
-
-    private ValueKind? KindOfColumn(string block, string name)
-    {
-        var rule = shown.Template.Blocks.FirstOrDefault(one => one.Name == block);
-        var known = rule?.IsTaxSummary == true ? TradeNames.TaxColumns : TradeNames.Columns;
-        return rule?.Columns.FirstOrDefault(column => column.Name == name)?.Kind ?? (known.Contains(name) ? TradeNames.KindOf(name) : null);
-    }
-
     private RowAdded? Add()
     {
         var list = wanted.List ?? BlockRule.Lines;
         var after = wanted.After is null ? null : Row(wanted.After);
         if (wanted.After is not null && after is null)
             return null;
-        var above = RowNames.Parse(wanted.After) is ({ } of, var number, _) ? CorrectableInvoice.RowOf(shown, of, number) : null;
+        var above = ValueNames.Parse(wanted.After) is ({ } of, var number, _) ? shown.Row(of, number) : null;
         var block = wanted.Block ?? above?.Block ?? shown.Template.Blocks.FirstOrDefault(one => one.List == list)?.Name;
         if (block is null || !shown.Template.Blocks.Any(one => one.Name == block && one.List == list))
         {
@@ -147,7 +134,7 @@ internal sealed class CorrectionReader
         var cells = ImmutableSortedDictionary.CreateBuilder<string, string>(StringComparer.Ordinal);
         foreach (var (column, text) in wanted.Cells)
         {
-            if (KindOfColumn(block, column) is not { } kind)
+            if (KindsOfValues.FindColumn(shown.Template, block, column) is not { } kind)
             {
                 No($"The template knows no column {column}.");
                 return null;
@@ -163,7 +150,7 @@ internal sealed class CorrectionReader
     private RowMoved? Move(RowAddress row)
     {
         var after = wanted.After is null ? null : Row(wanted.After);
-        if (refusal is not null)
+        if (fault is not null)
             return null;
         if (after == row || (after is not null && after.List != row.List))
         {
@@ -175,20 +162,20 @@ internal sealed class CorrectionReader
 
     private FindingAccepted? Accept()
     {
-        var open = invoice.Corrected.Checked.Findings.FirstOrDefault(one => one.Code == wanted.Code && one.Message == wanted.Message && one.Severity == Severity.Hold);
+        var open = invoice.Checked.Findings.FirstOrDefault(one => one.Code == wanted.Code && one.Message == wanted.Message && one.Severity == Severity.Hold);
         if (open is null)
         {
-            No(wanted.Code == Invoices.Doubles.Code
+            No(wanted.Code == SeenBefore.Code
                 ? "An invoice that came before cannot be let pass by itself: set this one aside, or approve it and say why."
                 : "There is no such finding open on this invoice; it may have been settled, or have other figures by now.");
             return null;
         }
         var reason = wanted.Reason?.Trim() ?? "";
-        if (reason.Count(char.IsLetter) < FewestLetters && invoice.Corrected.Checked.Ties.Any(tie => !tie.Holds && tie.ToFinding().Message == open.Message))
+        if (!Reason.SaysSomething(reason) && invoice.Checked.IsTie(open))
         {
-            refusal = new Refused(
-                StatusCodes.Status422UnprocessableEntity, "reason-missing",
-                $"Figures do not add up: say why they may pass, in words of {FewestLetters} letters at least; it is kept on record. {open.Message}");
+            fault = new CorrectionFault(
+                CorrectionFault.ReasonMissing,
+                $"Figures do not add up: say why they may pass, in words of {Reason.FewestLetters} letters at least; it is kept on record. {open.Message}");
             return null;
         }
         return new FindingAccepted(open.Code, open.Message, reason);

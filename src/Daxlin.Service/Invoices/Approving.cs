@@ -1,0 +1,54 @@
+using Daxlin.Core.Checks;
+using Daxlin.Core.Corrections;
+using Daxlin.Service.Storage;
+using Daxlin.Service.Web;
+using Microsoft.EntityFrameworkCore;
+
+namespace Daxlin.Service.Invoices;
+
+/// <summary>A person approves an invoice for posting; one that is held only with a reason.</summary>
+public sealed class Approving(DaxlinDb db, TimeProvider clock)
+{
+    internal async Task<Refused?> Do(Invoice invoice, string? reason, string who, CancellationToken cancel)
+    {
+        var despite = reason?.Trim() ?? "";
+        if (await Refusal(invoice, despite, cancel) is { } refusal)
+            return refusal;
+        db.Decisions.Add(new Decision
+        {
+            InvoiceId = invoice.Id,
+            At = clock.GetUtcNow().UtcDateTime,
+            By = who,
+            What = "approved",
+            Before = InvoiceDetails.Word(invoice.State),
+            After = "approved",
+            Reason = despite,
+        });
+        invoice.State = InvoiceState.Approved;
+        await db.SaveChangesAsync(cancel);
+        return null;
+    }
+
+    private async Task<Refused?> Refusal(Invoice invoice, string despite, CancellationToken cancel)
+    {
+        if (!BoundActs.IsUndecided(invoice))
+            return BoundActs.AlreadyDecided(invoice);
+        if (invoice.State == InvoiceState.Unplaced)
+            return Refused.Conflict("unplaced", $"Invoice {invoice.Id} was not captured: {invoice.FirstFinding} Nothing of it can be approved.");
+        if (Reason.SaysSomething(despite))
+            return null;
+        if (invoice.State == InvoiceState.Held)
+        {
+            return Refused.Conflict(
+                "findings-open",
+                $"Invoice {invoice.Id} is held by {(invoice.Findings == 1 ? "a finding" : $"{invoice.Findings} findings")}: {invoice.FirstFinding} To approve it all the same, say why.");
+        }
+        // An invoice that became clear before its double was taken in: the double is held, but this one may come second.
+        var other = invoice.SeenKey.Length == 0 ? 0 : await db.Invoices
+            .Where(row => row.SeenKey == invoice.SeenKey && row.Id != invoice.Id
+                && (row.State == InvoiceState.Approved || row.State == InvoiceState.Posted))
+            .Select(row => row.Id).FirstOrDefaultAsync(cancel);
+        return other == 0 ? null
+            : Refused.Conflict(SeenBefore.Code, $"{invoice.Vendor} {invoice.InvoiceNumber} is approved already as invoice {other}. To approve it again, say why.");
+    }
+}
