@@ -83,6 +83,9 @@ public class CorrectionPropertyTests
             var pages = invoice.Set(amounts.SetItem(amounts.Length - 1, amounts[^1] + "x7")).Pages();
             var before = Corrected(Capture(pages));
             Assert.Contains(before.Checked.Findings, finding => finding.Code is "value-missing" or "value-unreadable" && finding.About is [TradeNames.Total]);
+            // Nobody lets an invoice without a total pass.
+            var passes = before.Checked.Findings.Select(finding => (Correction)new FindingAccepted(finding.Code, finding.Message, "It is all right")).ToArray();
+            Assert.False(Corrected(before.Captured, passes).Checked.IsClear);
             Assert.Contains(Proposals.Of(before, PrintedLine.Of(pages)), one => one.Of == TradeNames.Total && SettledForm.Number(one.Value!) == invoice.Total);
         },
         iter: Times / 2);

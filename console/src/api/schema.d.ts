@@ -2204,6 +2204,11 @@ export interface components {
              *     invoices say; empty if an earlier release stored it.
              */
             origin: string;
+            /**
+             * @description Whether a person may let it pass: `freely`, `forReason`, or `never`.
+             * @default never
+             */
+            passing: string;
         };
         /** @description An invoice that another person is to look at. */
         HandOver: {

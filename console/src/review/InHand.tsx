@@ -66,7 +66,7 @@ export function InHand({ invoice, correcting, choose }: Props) {
       },
     );
   // Figures that do not add up may pass only for a reason.
-  const needsReason = (finding: Finding) => finding.origin === "tie";
+  const needsReason = (finding: Finding) => finding.passing === "forReason";
   const begin = (finding: Finding) =>
     needsReason(finding) ? setPassing(finding.message) : letPass(finding, "");
 
@@ -82,7 +82,7 @@ export function InHand({ invoice, correcting, choose }: Props) {
       } else if (event.key.toLowerCase() === "n" && holds.length > 0) {
         event.preventDefault();
         goOn();
-      } else if (event.key.toLowerCase() === "p" && canChange && inHand && inHand.origin !== "store") {
+      } else if (event.key.toLowerCase() === "p" && canChange && inHand && inHand.passing !== "never") {
         event.preventDefault();
         begin(inHand);
       }
@@ -108,17 +108,20 @@ export function InHand({ invoice, correcting, choose }: Props) {
             >
               <span aria-hidden="true">{finding.severity === "note" ? "·" : "▲"}</span> {finding.message}
             </button>
-            {canChange && finding === inHand && passing !== finding.message && finding.origin !== "store" && (
-              <Button
-                size="compact-xs"
-                variant="default"
-                title="P"
-                disabled={correcting.isPending}
-                onClick={() => begin(finding)}
-              >
-                Let it pass{needsReason(finding) ? " …" : ""}
-              </Button>
-            )}
+            {canChange &&
+              finding === inHand &&
+              passing !== finding.message &&
+              finding.passing !== "never" && (
+                <Button
+                  size="compact-xs"
+                  variant="default"
+                  title="P"
+                  disabled={correcting.isPending}
+                  onClick={() => begin(finding)}
+                >
+                  Let it pass{needsReason(finding) ? " …" : ""}
+                </Button>
+              )}
             {passing === finding.message && (
               <form
                 className="row"
@@ -171,7 +174,7 @@ export function InHand({ invoice, correcting, choose }: Props) {
           ))}
         </ol>
       )}
-      {proposals.isSuccess && found.length === 0 && holds.some(needsReason) && (
+      {proposals.isSuccess && found.length === 0 && holds.some((finding) => finding.origin === "tie") && (
         <p className="soft">
           No single change makes all of it add up: these figures differ as they are printed, or more than one
           of them is wrong.

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Daxlin.Core.Capture;
+using Daxlin.Core.Templates;
 
 namespace Daxlin.Core.Checks;
 
@@ -14,6 +15,18 @@ public sealed record CheckedInvoice(
     /// <summary>Says that nothing holds it: all that is required is there, and every stated amount is tied.</summary>
     public bool IsClear => Findings.All(finding => finding.Severity != Severity.Hold);
 
+    /// <summary>Whether a person who has looked may let a finding pass.</summary>
+    /// <remarks>
+    /// Never where something must be said instead: no invoice is clear without its number, its date and its total, and an amount
+    /// in another currency would be posted as one in the template's.
+    /// </remarks>
+    public Passing PassingOf(Finding finding) =>
+        finding.Code == "currency-differs" || finding.About.Any(name => TradeNames.IsRequiredField(name) && name != TradeNames.Currency && Captured.Find(name) is null) ? Passing.Never
+        : IsTie(finding) ? Passing.ForReason : Passing.Freely;
+
     /// <summary>Says that a finding is a tie that does not hold: figures that do not add up, and not only a doubt.</summary>
-    public bool IsTie(Finding finding) => Ties.Any(tie => !tie.Holds && tie.Code == finding.Code && tie.ToFinding().Message == finding.Message);
+    public bool IsTie(Finding finding) => (off ??= [.. Ties.Where(tie => !tie.Holds).Select(tie => tie.ToFinding().Message)]).Contains(finding.Message);
+
+    /// <summary>What the ties that do not hold say; an invoice may have thousands, and each finding is asked about.</summary>
+    private HashSet<string>? off;
 }

@@ -170,8 +170,13 @@ public sealed class CorrectionReader
                 : "There is no such finding open on this invoice; it may have been settled, or have other figures by now.");
             return null;
         }
+        if (invoice.Checked.PassingOf(open) == Passing.Never)
+        {
+            No($"This cannot be let pass, only mended: enter the value as it is, or return the invoice. {open.Message}");
+            return null;
+        }
         var reason = wanted.Reason?.Trim() ?? "";
-        if (!Reason.SaysSomething(reason) && invoice.Checked.IsTie(open))
+        if (!Reason.SaysSomething(reason) && invoice.Checked.PassingOf(open) == Passing.ForReason)
         {
             fault = new CorrectionFault(
                 CorrectionFault.ReasonMissing,

@@ -261,7 +261,7 @@ public sealed class InvoiceCorrections
         var passed = new List<AcceptedFinding>();
         foreach (var (id, what) in accepted)
         {
-            if (open.FindIndex(finding => finding.Code == what.Code && finding.Message == what.Message) is >= 0 and var at)
+            if (open.FindIndex(finding => finding.Code == what.Code && finding.Message == what.Message && weighed.PassingOf(finding) != Passing.Never) is >= 0 and var at)
             {
                 passed.Add(new AcceptedFinding(id, open[at], what.Reason));
                 open.RemoveAt(at);

@@ -84,7 +84,8 @@ public sealed record UnderRecord(
 /// What found it: <c>capture</c>, <c>check</c>, <c>tie</c> for figures that do not add up, <c>file</c> for the way in which a file was parted, <c>store</c> for what other
 /// invoices say; empty if an earlier release stored it.
 /// </param>
-public sealed record FindingRecord(string Code, string Severity, string Message, ImmutableArray<string> About, string Origin);
+/// <param name="Passing">Whether a person may let it pass: <c>freely</c>, <c>forReason</c>, or <c>never</c>.</param>
+public sealed record FindingRecord(string Code, string Severity, string Message, ImmutableArray<string> About, string Origin, string Passing = "never");
 
 /// <summary>A sum of the rows above it that is printed between the rows.</summary>
 /// <param name="Stated">As printed.</param>

@@ -20,7 +20,7 @@ internal static class InvoiceRecords
         [.. invoice.Captured.Lines.Select(Of)],
         [.. invoice.Captured.Taxes.Select(Of)],
         [.. invoice.Captured.Others.Select(Of)],
-        [.. invoice.Findings.Select(finding => Of(finding, OriginOf(finding, invoice)))],
+        [.. invoice.Findings.Select(finding => Of(finding, OriginOf(finding, invoice)) with { Passing = JsonNamingPolicy.CamelCase.ConvertName(invoice.PassingOf(finding).ToString()) })],
         [.. invoice.Ties.Select(Of)],
         [.. invoice.Tied.Order(StringComparer.Ordinal)],
         invoice.Unproved,
