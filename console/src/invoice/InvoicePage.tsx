@@ -130,18 +130,18 @@ function OpenInvoice({ invoice }: { invoice: Invoice }) {
             {invoice.vendor || invoice.document.file} {invoice.fields.invoiceNumber?.value}
             {invoice.kind === "creditNote" && " (credit note)"}
           </h1>
-          <span className="row">
-            <StateWord state={invoice.state} />
-            {["unplaced", "held"].includes(invoice.state) && (
-              <Link to={`/desk/${invoice.id}`}>
-                {invoice.state === "unplaced" ? "Make a template" : "Mend the template"}
-              </Link>
-            )}
-            <HandOver invoice={invoice} />
-            <Return invoice={invoice} />
-            <SetAside invoice={invoice} />
-            <Approve invoice={invoice} />
-          </span>
+          <StateWord state={invoice.state} />
+        </div>
+        <div className="acts">
+          <Approve invoice={invoice} />
+          <HandOver invoice={invoice} />
+          <Return invoice={invoice} />
+          <SetAside invoice={invoice} />
+          {["unplaced", "held"].includes(invoice.state) && (
+            <Link to={`/desk/${invoice.id}`}>
+              {invoice.state === "unplaced" ? "Make a template" : "Mend the template"}
+            </Link>
+          )}
         </div>
         <div className="row soft" style={{ justifyContent: "space-between" }}>
           <span>
@@ -164,7 +164,10 @@ function OpenInvoice({ invoice }: { invoice: Invoice }) {
             <h2>Decisions</h2>
             {invoice.decisions.map((decision) => (
               <div key={decision.at + decision.what}>
-                {dayAndTime(decision.at)} UTC: {decision.what} by {decision.by}
+                {dayAndTime(decision.at)} UTC: {decision.what}
+                {decision.what.startsWith("corrected ") &&
+                  `: ${decision.before || "nothing"} → ${decision.after || "nothing"}`}{" "}
+                by {decision.by}
                 {decision.reason && `, because: ${decision.reason}`}
                 {decision.letter && <pre className="letter">{decision.letter}</pre>}
               </div>

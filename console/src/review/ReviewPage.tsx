@@ -18,7 +18,7 @@ export function ReviewPage() {
   const choice = choiceIn(parameters);
   const [sought, setSought] = useState(choice.search);
   const queue = useQuery({ ...askQueue(choice), refetchOnMount: "always" });
-  useWhereabouts("To look at", [{ name: "To look at", to: `/review?${addressOf(choice)}` }]);
+  useWhereabouts("To look at", []);
   const choose = (next: Partial<QueueChoice>) =>
     setParameters(new URLSearchParams({ ...choice, ...next }), { replace: true });
   const searchSoon = useDebouncedCallback((search: string) => choose({ search }), PAUSE_MS);
@@ -106,7 +106,7 @@ export function ReviewPage() {
                 </td>
                 <td className="figure">{money(invoice.total, invoice.currency)}</td>
                 <td>
-                  {invoice.handedTo && <b>{invoice.handedTo}: </b>}
+                  {invoice.handedTo && <b>with {invoice.handedTo} </b>}
                   {invoice.firstFinding}
                   {invoice.findings > 1 && <span className="soft"> and {invoice.findings - 1} more</span>}
                 </td>

@@ -1,5 +1,6 @@
 import { Button } from "@mantine/core";
 import type { Invoice } from "../api/client";
+import { columnsOf } from "../invoice/LinesTable";
 import { dayAndTime, spokenPlace } from "../shared/amounts";
 import { type Correcting, isOpen } from "./useCorrecting";
 
@@ -18,14 +19,15 @@ export function Said({ invoice, correcting }: { invoice: Invoice; correcting: Co
         {entered.map(([name, one]) => (
           <li key={name}>
             ✎ {spokenPlace(name)}: {one.value === "" ? "none" : `“${one.value}”`} by {one.by},{" "}
-            {dayAndTime(one.at)} UTC; captured was {one.captured === "" ? "nothing" : `“${one.captured}”`}
+            {dayAndTime(one.at)} UTC;{" "}
+            {one.captured === "" ? "nothing was captured" : `captured was “${one.captured}”`}
           </li>
         ))}
         {invoice.struck.map((one) => (
           <li key={`${one.list} ${one.row.number}`}>
             ✎ Row {one.row.number} of {one.list} is none, by {one.by}:{" "}
-            {Object.values(one.row.cells)
-              .map((cell) => cell.value)
+            {columnsOf([one.row])
+              .map(({ name }) => one.row.cells[name]?.value)
               .join(" ")}
           </li>
         ))}

@@ -41,9 +41,16 @@ internal static class InvoiceSheet
         PrintSaid(invoice);
         foreach (var decision in invoice["decisions"]!.AsArray())
         {
-            Terminal.Line($"{Shown.Time(decision!["at"])}  {Shown.Text(decision["what"])} by {Shown.Text(decision["by"])}"
+            Terminal.Line($"{Shown.Time(decision!["at"])}  {Shown.Text(decision["what"])}{Change(decision)} by {Shown.Text(decision["by"])}"
                 + (Shown.Text(decision["reason"]) is { Length: > 0 } reason ? $": {reason}" : ""));
         }
+    }
+
+    /// <summary>What a correction made of what; other decisions say so by their word.</summary>
+    private static string Change(JsonNode decision)
+    {
+        static string Shortened(JsonNode? text) => Shown.Text(text) is { Length: > 0 } said ? Shown.Cut(said, 30) : "nothing";
+        return Shown.Text(decision["what"]).StartsWith("corrected ", StringComparison.Ordinal) ? $": {Shortened(decision["before"])} → {Shortened(decision["after"])}" : "";
     }
 
     /// <summary>What persons said of it beside what was captured.</summary>

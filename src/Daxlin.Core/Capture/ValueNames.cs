@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text.RegularExpressions;
+using Daxlin.Core.Templates;
 
 namespace Daxlin.Core.Capture;
 
@@ -41,6 +42,12 @@ public static partial class ValueNames
         return match.Groups["field"] is { Success: true } field ? (null, 0, field.Value)
             : (match.Groups["list"].Value, int.Parse(match.Groups["row"].ValueSpan, CultureInfo.InvariantCulture), match.Groups["column"] is { Success: true } column ? column.Value : null);
     }
+
+    /// <summary>A name as it is read aloud: "total", "row 3, unit price", "tax row 1".</summary>
+    public static string Spoken(string name) => Parse(name) is ({ } list, var row, var column)
+        ? string.Create(CultureInfo.InvariantCulture, $"{(list == BlockRule.Taxes ? "tax row" : "row")} {row}")
+            + (list is BlockRule.Lines or BlockRule.Taxes ? "" : $" of {list}") + (column is null ? "" : $", {TradeNames.Spoken(column)}")
+        : TradeNames.Spoken(name);
 
     [GeneratedRegex(@"^(?:(?<field>[^\[\].]+)|(?<list>[^\[\].]+)\[(?<row>\d{1,6})\](?:\.(?<column>[^\[\].]+))?)\z")]
     private static partial Regex Parts();

@@ -136,7 +136,7 @@ public sealed class InvoiceCorrections
         {
             found.Add(new Finding(
                 "entered-differs", Severity.Note,
-                $"{name}: {Quoted(value.Value)} was entered where {Quoted(value.Was)} was captured; the newest capture says {Quoted(newest)}.", [name]));
+                $"{ValueNames.Spoken(name)}: {Quoted(value.Value)} was entered where {Quoted(value.Was)} was captured; the newest capture says {Quoted(newest)}.", [name]));
         }
     }
 

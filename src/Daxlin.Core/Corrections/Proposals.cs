@@ -34,7 +34,9 @@ public sealed class Proposals
         (this.corrected, invoice) = (corrected, corrected.Checked.Captured);
         failing = [.. corrected.Checked.Ties.Where(tie => !tie.Holds)];
         holding = [.. corrected.Checked.Ties.Where(tie => tie.Holds).SelectMany(tie => tie.Members)];
-        printed = new NumbersOnPages(pages, invoice.Template.Reads, [.. invoice.Values.SelectMany(one => one.Value.Trace.Places)]);
+        printed = new NumbersOnPages(pages, invoice.Template.Reads,
+            // What a person typed over a printed value says nothing of what is printed there.
+            [.. invoice.Values.Where(one => !corrected.Entered.ContainsKey(one.Name)).SelectMany(one => one.Value.Trace.Places)]);
         budget = MostRowsWeighed / (invoice.Lines.Length + 10);
     }
 
@@ -252,9 +254,7 @@ public sealed class Proposals
 
     private CapturedLine? RowOf(string name) => ValueNames.Parse(name) is ({ } list, var number, _) ? invoice.Row(list, number) : null;
 
-    private static string Spoken(string name) => ValueNames.Parse(name) is ({ } list, var number, { } column)
-        ? $"{(list == BlockRule.Taxes ? "Tax row" : "Row")} {Text(number)}, {TradeNames.Spoken(column)}"
-        : char.ToUpperInvariant(name[0]) + TradeNames.Spoken(name)[1..];
+    private static string Spoken(string name) => ValueNames.Spoken(name) is var spoken ? char.ToUpperInvariant(spoken[0]) + spoken[1..] : name;
 
     private static string Text(decimal number) => number.ToString(CultureInfo.InvariantCulture);
 }

@@ -64,12 +64,12 @@ public sealed class Correcting(DaxlinDb db, TimeProvider clock)
     {
         var (what, was, now) = wanted.Act switch
         {
-            "enter" => ($"corrected {wanted.Of}", before.Shown.Named(wanted.Of!)?.Value ?? "", wanted.Text ?? ""),
+            "enter" => ($"corrected {ValueNames.Spoken(wanted.Of!)}", before.Shown.Named(wanted.Of!)?.Value ?? "", wanted.Text ?? ""),
             "accept" => ("accepted a finding", wanted.Message!, ""),
-            "strike" => ($"struck out {wanted.Of}", TextOf(before, wanted.Of!), ""),
+            "strike" => ($"struck out {ValueNames.Spoken(wanted.Of!)}", TextOf(before, wanted.Of!), ""),
             "add" => ("added a row", "", string.Join(' ', wanted.Cells!.Values)),
-            "join" => ($"joined {wanted.Of} and {wanted.With}", TextOf(before, wanted.With!), ""),
-            "move" => ($"moved {wanted.Of}", "", wanted.After ?? "first"),
+            "join" => ($"joined {ValueNames.Spoken(wanted.Of!)} and {ValueNames.Spoken(wanted.With!)}", TextOf(before, wanted.With!), ""),
+            "move" => ($"moved {ValueNames.Spoken(wanted.Of!)}", "", wanted.After ?? "first"),
             "kind" => ("said what it is", before.Shown.IsCreditNote ? "creditNote" : "invoice", wanted.Text!),
             "undo" => ("took a correction back", "", ""),
             _ => ("made a correction again", "", ""),
