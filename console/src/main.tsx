@@ -51,6 +51,21 @@ const router = createBrowserRouter([
         HydrateFallback: () => null,
       },
       {
+        path: "/vendors",
+        lazy: async () => ({ Component: (await import("./vendors/VendorsPage")).VendorsPage }),
+        HydrateFallback: () => null,
+      },
+      {
+        path: "/vendors/:id",
+        lazy: async () => ({ Component: (await import("./vendors/VendorPage")).VendorPage }),
+        HydrateFallback: () => null,
+      },
+      {
+        path: "/history",
+        lazy: async () => ({ Component: (await import("./history/HistoryPage")).HistoryPage }),
+        HydrateFallback: () => null,
+      },
+      {
         path: "/help/*",
         lazy: async () => ({ Component: (await import("./help/HelpPage")).HelpPage }),
         HydrateFallback: () => null,

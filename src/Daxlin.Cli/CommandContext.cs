@@ -26,13 +26,21 @@ internal sealed class CommandContext : IDisposable
             : "http://localhost:7380",
     };
 
+    public static Option<string?> Person { get; } = new("--as")
+    {
+        Description = "Who you are, for the history; the user that the service runs as without it.",
+        HelpName = "NAME",
+        Recursive = true,
+        DefaultValueFactory = _ => Environment.GetEnvironmentVariable("DAXLIN_PERSON"),
+    };
+
     public CommandContext(ParseResult parsed)
     {
         WantsJson = parsed.GetValue(Json);
         var server = parsed.GetValue(Server)!;
         if (!Uri.TryCreate(server, UriKind.Absolute, out var url) || url.Scheme is not ("http" or "https"))
             throw new RefusedException($"“{server}” is no address of a server; one looks like http://localhost:7380.", exitCode: ExitCodes.WrongUsage);
-        Service = new ServiceClient(server);
+        Service = new ServiceClient(server, parsed.GetValue(Person));
         Seen = new SeenInvoices(server);
     }
 

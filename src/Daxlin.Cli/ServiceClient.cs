@@ -5,7 +5,7 @@ using System.Text.Json.Nodes;
 namespace Daxlin.Cli;
 
 /// <summary>Speaks to the service's HTTP interface.</summary>
-internal sealed class ServiceClient(string server) : IDisposable
+internal sealed class ServiceClient(string server, string? person = null) : IDisposable
 {
     private readonly HttpClient http = new() { BaseAddress = new Uri(server.TrimEnd('/') + "/"), Timeout = Timeout.InfiniteTimeSpan };
 
@@ -43,8 +43,8 @@ internal sealed class ServiceClient(string server) : IDisposable
         Send(HttpMethod.Post, path, new StringContent(body.ToJsonString(), Encoding.UTF8, "application/json"), cancel, ("Idempotency-Key", key));
 
     /// <summary>Sends a text as it is, so that faults are named by its own lines.</summary>
-    public Task<JsonNode> PostText(string path, string text, CancellationToken cancel) =>
-        Send(HttpMethod.Post, path, new StringContent(text, Encoding.UTF8, "application/json"), cancel);
+    public Task<JsonNode> PostText(string path, string text, CancellationToken cancel, string type = "application/json") =>
+        Send(HttpMethod.Post, path, new StringContent(text, Encoding.UTF8, type), cancel);
 
     public async Task<JsonNode> Upload(string path, IEnumerable<string> files, CancellationToken cancel)
     {
@@ -91,6 +91,8 @@ internal sealed class ServiceClient(string server) : IDisposable
     private async Task<HttpResponseMessage> Answer(HttpRequestMessage request, CancellationToken cancel)
     {
         request.RequestUri = new Uri("api/v1/" + request.RequestUri!.OriginalString, UriKind.Relative);
+        if (!string.IsNullOrWhiteSpace(person))
+            request.Headers.Add("Daxlin-Person", Uri.EscapeDataString(person.Trim()));
         HttpResponseMessage answer;
         try
         {

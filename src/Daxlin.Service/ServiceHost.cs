@@ -3,12 +3,14 @@ using Daxlin.Service.Batches;
 using Daxlin.Service.Demo;
 using Daxlin.Service.Desk;
 using Daxlin.Service.Documents;
+using Daxlin.Service.History;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.Posting;
 using Daxlin.Service.Rehearsals;
 using Daxlin.Service.Review;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Templates;
+using Daxlin.Service.Vendors;
 using Daxlin.Service.Web;
 using Daxlin.Service.Work;
 using Microsoft.AspNetCore.Diagnostics.HealthChecks;
@@ -68,11 +70,14 @@ public static class ServiceHost
         builder.Services.AddScoped<SettingAside>();
         builder.Services.AddScoped<HandingOver>();
         builder.Services.AddScoped<Correcting>();
+        builder.Services.AddScoped<VendorKeeping>();
+        builder.Services.AddScoped<VendorImport>();
         builder.Services.AddScoped<ProposedCorrections>();
         builder.Services.AddScoped<RehearsalStart>();
         builder.Services.AddScoped<DemoInvoices>();
         builder.Services.AddSingleton(TimeProvider.System);
         builder.Services.AddHostedService<CaptureWorker>();
+        builder.Services.AddHostedService<HistoryWatch>();
         builder.Services.AddHostedService(services => services.GetRequiredService<RehearsalWorker>());
         builder.Services.Configure<HostOptions>(host => host.ShutdownTimeout = TimeSpan.FromSeconds(4));
         builder.Services.AddProblemDetails(problems => problems.CustomizeProblemDetails = Problem.Complete);
@@ -122,6 +127,8 @@ public static class ServiceHost
         InvoiceEndpoints.Map(api);
         ReviewEndpoints.Map(api);
         PostingEndpoints.Map(api);
+        VendorEndpoints.Map(api);
+        HistoryEndpoints.Map(api);
         DemoEndpoints.Map(api);
         api.MapGet("/state", State).WithTags("Service").WithSummary("Whether the service can work, and if not, why.");
         ServeConsole(app, settings.Console);
@@ -142,6 +149,7 @@ public static class ServiceHost
         // Write-ahead logging: readers do not wait for the writer, and a kill loses nothing that was committed.
         await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode=WAL;");
         await TemplateVersions.FillCurrencies(db);
+        await EarlierReleases.TakeOver(db, app.Services.GetRequiredService<TimeProvider>().GetUtcNow().UtcDateTime);
     }
 
     private static Task WriteHealth(HttpContext context, HealthReport report)

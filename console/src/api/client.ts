@@ -1,4 +1,5 @@
 import createClient from "openapi-fetch";
+import { personHeader } from "../shared/person";
 import type { components, paths } from "./schema";
 
 export type Batch = components["schemas"]["BatchSummary"];
@@ -20,7 +21,19 @@ export type Drift = components["schemas"]["DriftRecord"];
 export type KeptDraft = components["schemas"]["DraftDetail"];
 export type PostingRun = components["schemas"]["PostingRunSummary"];
 
+export type Vendor = components["schemas"]["VendorDetail"];
+export type ImportedVendor = components["schemas"]["ImportedVendor"];
+export type HistoryEntry = components["schemas"]["HistoryEntryRecord"];
+
 export const api = createClient<paths>({ baseUrl: "" });
+api.use({
+  onRequest: ({ request }) => {
+    for (const [name, value] of Object.entries(personHeader())) {
+      request.headers.set(name, value);
+    }
+    return request;
+  },
+});
 
 /** The service refuses, with a sentence for a clerk and a stable code. */
 export class Refusal extends Error {

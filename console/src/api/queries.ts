@@ -1,6 +1,17 @@
 import { queryOptions } from "@tanstack/react-query";
 import { allOf, api, dataOf } from "./client";
 
+/** Which part of the history is shown; all that is said must be so. */
+export type HistoryFilter = {
+  invoice?: number;
+  vendor?: number;
+  template?: string;
+  by?: string;
+  act?: string;
+  from?: string;
+  to?: string;
+};
+
 /** What pages ask the service for. The keys tell what to ask anew when something has changed. */
 export const ask = {
   /** Whether the service can work; asked again and again, since a full disk can come and go. */
@@ -53,6 +64,26 @@ export const ask = {
       queryKey: ["proposals", id, revision],
       queryFn: () => dataOf(api.GET("/api/v1/invoices/{id}/proposals", { params: { path: { id } } })),
       staleTime: Number.POSITIVE_INFINITY,
+    }),
+  vendors: (search: string) =>
+    queryOptions({
+      queryKey: ["vendors", search],
+      queryFn: () =>
+        allOf((after) =>
+          api.GET("/api/v1/vendors", {
+            params: { query: { after, limit: 1000, search: search || undefined } },
+          }),
+        ),
+    }),
+  vendor: (id: number) =>
+    queryOptions({
+      queryKey: ["vendor", id],
+      queryFn: () => dataOf(api.GET("/api/v1/vendors/{id}", { params: { path: { id } } })),
+    }),
+  history: (filter: HistoryFilter, limit: number) =>
+    queryOptions({
+      queryKey: ["history", filter, limit],
+      queryFn: () => dataOf(api.GET("/api/v1/history", { params: { query: { ...filter, limit } } })),
     }),
   /** The pages of a document with their words; they never change. */
   words: (sha256: string) =>

@@ -1900,6 +1900,462 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/vendors": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All vendors by name; or those with some letters in a name, a tax number or an account. */
+        get: {
+            parameters: {
+                query?: {
+                    search?: string;
+                    after?: string;
+                    limit?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["VendorSummary"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Begins a vendor's record. One begins by itself, too, with the first template or invoice of a vendor. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["VendorToKeep"];
+                };
+            };
+            responses: {
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["VendorDetail"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/vendors/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A vendor's record. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["VendorDetail"];
+                    };
+                };
+            };
+        };
+        /** Says anew what a vendor's record says; its open invoices are looked at anew. */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["VendorToKeep"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["VendorDetail"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/vendors/{id}/accounts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Adds a bank account; it counts when another person has confirmed it. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AccountToAdd"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["VendorDetail"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/vendors/{id}/accounts/confirmation": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Confirms a bank account that another person added. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AccountDecision"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["VendorDetail"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/vendors/{id}/accounts/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says that an account is none of the vendor's any more. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AccountDecision"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["VendorDetail"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/vendors/export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All vendors' records as CSV. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/csv": string;
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/vendors/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes vendors' records from CSV: row by row, each by itself; empty cells leave what is there. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "text/csv": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ImportedVendor"][];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was done, the newest first: all of it, or of one thing, by one person, in a time. */
+        get: {
+            parameters: {
+                query?: {
+                    invoice?: number;
+                    vendor?: number;
+                    template?: string;
+                    by?: string;
+                    act?: string;
+                    from?: string;
+                    to?: string;
+                    after?: string;
+                    limit?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HistoryEntryRecord"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/history/export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same from the oldest on, an entry a line (NDJSON). */
+        get: {
+            parameters: {
+                query?: {
+                    invoice?: number;
+                    vendor?: number;
+                    template?: string;
+                    by?: string;
+                    act?: string;
+                    from?: string;
+                    to?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/x-ndjson": string;
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/history/verify": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Goes through all of it, and names the first link that does not hold. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HistoryVerified"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/demo": {
         parameters: {
             query?: never;
@@ -1969,6 +2425,45 @@ export interface components {
             by: string;
             /** Format: date-time */
             at: string;
+            /**
+             * @description As in FindingRecord; empty unless it is what other invoices say.
+             * @default
+             */
+            origin: string;
+        };
+        AccountDecision: {
+            /** @description Of an account of this vendor. */
+            iban: null | string;
+            /** @description How the second person knows, or why it is ended, in five letters at least. */
+            reason: null | string;
+        };
+        /** @description A bank account of a vendor. */
+        AccountRecord: {
+            iban: string;
+            /** @description `waiting` for a second person, `confirmed`, or `ended`. */
+            state: string;
+            /** Format: date-time */
+            addedAt: string;
+            addedBy: string;
+            /** @description How the first person knows that it is right. */
+            reason: string;
+            /** Format: date-time */
+            confirmedAt: null | string;
+            confirmedBy: string;
+            /** Format: date-time */
+            endedAt: null | string;
+            endedBy: string;
+        };
+        AccountSeen: {
+            iban: string;
+            /** Format: int32 */
+            invoices: number;
+        };
+        /** @description A bank account to be added; it counts when another person has confirmed it. */
+        AccountToAdd: {
+            iban: null | string;
+            /** @description How it is known to be right, in five letters at least; it is kept on record. */
+            reason: null | string;
         };
         /** @description A person's approval. */
         Approval: {
@@ -2217,9 +2712,84 @@ export interface components {
             /** @description What for. */
             note?: null | string;
         };
+        /** @description An entry of the history. */
+        HistoryEntryRecord: {
+            /**
+             * Format: int32
+             * @description Its place among all entries, rising.
+             */
+            id: number;
+            /** @description Of what it tells: `invoice/12`, `vendor/3`, `template/brinewood-standard`. */
+            stream: string;
+            /**
+             * Format: int32
+             * @description Its place in its stream, from 1.
+             */
+            number: number;
+            /** Format: date-time */
+            at: string;
+            /** @description Who did it; Daxlin for what the service does by itself. */
+            by: string;
+            /** @description A stable word: captured, corrected, approved. */
+            act: string;
+            /** @description The same in words. */
+            what: string;
+            before: string;
+            after: string;
+            reason: string;
+            /** @description What the vendor was told; empty where nothing was. */
+            letter: string;
+            /** @description The SHA-256 of what it came to; empty for none. */
+            content: string;
+            /** @description By which it hangs on the entry before it in its stream. */
+            hash: string;
+        };
+        /** @description What came of going through the history. */
+        HistoryVerified: {
+            isWhole: boolean;
+            /**
+             * Format: int32
+             * @description How many entries hold.
+             */
+            entries: number;
+            /**
+             * Format: int32
+             * @description How many of them are seals.
+             */
+            seals: number;
+            /**
+             * Format: int32
+             * @description How many approved invoices were compared with what was approved.
+             */
+            approved: number;
+            /** @description Note it down: a history that ends in another seal later has lost its end. */
+            newestSeal: string;
+            /** @description Where the first broken link is; empty if all hold. */
+            stream: string;
+            /**
+             * Format: int32
+             * @description The entry that shows it; 0 for none.
+             */
+            entry: number;
+            /** @description What is wrong; empty if nothing is. */
+            sentence: string;
+        };
         /** Format: binary */
         IFormFile: string;
         IFormFileCollection: components["schemas"]["IFormFile"][];
+        /** @description What became of one row of an imported file. */
+        ImportedVendor: {
+            /**
+             * Format: int32
+             * @description From 1, the heading left out.
+             */
+            row: number;
+            name: string;
+            /** @description `added`, `changed`, `same` or `refused`. */
+            outcome: string;
+            /** @description A sentence if it was refused. */
+            reason: string;
+        };
         /** @description How many invoices there are in each state. */
         InvoiceCounts: {
             /** Format: int32 */
@@ -2301,6 +2871,11 @@ export interface components {
             accepted: components["schemas"]["AcceptedRecord"][];
             /** @description Who is to look at it; empty for nobody in particular. */
             handedTo: string;
+            /**
+             * Format: int32
+             * @description The vendor's record; null for an unplaced invoice.
+             */
+            vendorId: null | number;
         };
         /** @description The document that an invoice came in. */
         InvoiceDocument: {
@@ -2820,6 +3395,15 @@ export interface components {
             /** Format: int32 */
             invoices: number;
         };
+        TermsRecord: {
+            /**
+             * Format: int32
+             * @description After the invoice's date, from 0 to 366.
+             */
+            days: number;
+            /** @description Counted from the last day of the invoice's month. */
+            fromMonthEnd: boolean;
+        };
         TidiedRecord: {
             /** @description The step's name. */
             step: string;
@@ -2923,6 +3507,80 @@ export interface components {
             type: null | string;
             /** @description The SHA-256 of each invoice to prove it on; 40 at most. */
             others: string[];
+        };
+        /** @description A vendor's record. */
+        VendorDetail: {
+            /** Format: int32 */
+            id: number;
+            /**
+             * Format: int32
+             * @description Counts its changes; its ETag. A change says by If-Match which one was seen.
+             */
+            revision: number;
+            name: string;
+            otherNames: string[];
+            taxIds: string[];
+            currency: string;
+            terms: null | components["schemas"]["TermsRecord"];
+            ledgerAccount: string;
+            taxCode: string;
+            accounts: components["schemas"]["AccountRecord"][];
+            /** @description Accounts on its invoices that its record does not know, each with how many invoices bear it. */
+            accountsSeen: components["schemas"]["AccountSeen"][];
+            /** @description The names of its templates. */
+            templates: string[];
+            /** Format: int32 */
+            invoices: number;
+            /** Format: int32 */
+            held: number;
+            /**
+             * Format: int32
+             * @description After a change: how many of its open invoices are held or clear now that were not before.
+             */
+            movedInvoices: number;
+        };
+        /** @description A vendor as a list shows it. */
+        VendorSummary: {
+            /** Format: int32 */
+            id: number;
+            name: string;
+            currency: string;
+            /** @description "30 days net"; empty if none are agreed. */
+            terms: string;
+            ledgerAccount: string;
+            /**
+             * Format: int32
+             * @description How many confirmed accounts it has.
+             */
+            accounts: number;
+            /**
+             * Format: int32
+             * @description How many accounts wait for a second person.
+             */
+            accountsWaiting: number;
+            /**
+             * Format: int32
+             * @description How many of its invoices were taken in and not returned.
+             */
+            invoices: number;
+            /**
+             * Format: int32
+             * @description How many of them are held.
+             */
+            held: number;
+            /** Format: int32 */
+            revision: number;
+        };
+        /** @description What a vendor's record is to say; accounts have acts of their own. */
+        VendorToKeep: {
+            name: null | string;
+            otherNames?: null | string[];
+            taxIds?: null | string[];
+            /** @description ISO 4217; empty if its invoices may be in any. */
+            currency?: null | string;
+            terms?: null | components["schemas"]["TermsRecord"];
+            ledgerAccount?: null | string;
+            taxCode?: null | string;
         };
         /** @description The version that becomes the current one again, as a new version. */
         VersionToReturnTo: {

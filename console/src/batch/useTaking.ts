@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { type FileTaken, refusalOf } from "../api/client";
+import { personHeader } from "../shared/person";
 
 /** Files sent in one upload, so that progress shows and a stop loses little. */
 const FILES_AT_A_TIME = 10;
@@ -56,7 +57,12 @@ async function send(batch: number, files: File[], signal: AbortSignal): Promise<
   for (const file of files) {
     form.append("files", file);
   }
-  const answer = await fetch(`/api/v1/batches/${batch}/documents`, { method: "POST", body: form, signal });
+  const answer = await fetch(`/api/v1/batches/${batch}/documents`, {
+    method: "POST",
+    headers: personHeader(),
+    body: form,
+    signal,
+  });
   const body: unknown = await answer.json();
   if (!answer.ok) {
     throw refusalOf(body, answer.status);

@@ -5,6 +5,7 @@ import type { Finding, Invoice } from "../api/client";
 import { ask } from "../api/queries";
 import { saysSomething } from "../shared/reason";
 import { useKept } from "../shared/useKept";
+import { Remedy } from "./Remedy";
 import { type Correcting, isOpen } from "./useCorrecting";
 
 interface Props {
@@ -85,6 +86,11 @@ export function InHand({ invoice, correcting, choose }: Props) {
       } else if (event.key.toLowerCase() === "p" && canChange && inHand && inHand.passing !== "never") {
         event.preventDefault();
         begin(inHand);
+      } else {
+        // What settles this one finding says its key itself.
+        document
+          .querySelector<HTMLElement>(`.in-hand [data-key="${CSS.escape(event.key.toLowerCase())}"]`)
+          ?.click();
       }
     };
     window.addEventListener("keydown", onKey);
@@ -122,6 +128,7 @@ export function InHand({ invoice, correcting, choose }: Props) {
                   Let it pass{needsReason(finding) ? " …" : ""}
                 </Button>
               )}
+            {canChange && finding === inHand && <Remedy invoice={invoice} finding={finding} />}
             {passing === finding.message && (
               <form
                 className="row"

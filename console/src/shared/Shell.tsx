@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link, Outlet } from "react-router";
 import { ask } from "../api/queries";
 import { TrailProvider, useTrail } from "./Trail";
+import { WhoYouAre } from "./WhoYouAre";
 
 /** The bar on every page: where one is, and the way back. */
 export function Shell() {
@@ -47,6 +48,8 @@ function Bar() {
         <Link to="/">Batches</Link>
         <Link to="/review">To look at</Link>
         <Link to="/templates">Templates</Link>
+        <Link to="/vendors">Vendors</Link>
+        <Link to="/history">History</Link>
       </nav>
       <nav aria-label="Where you are">
         {trail.map((step) => (
@@ -57,7 +60,7 @@ function Bar() {
         ))}
       </nav>
       <span className="end">
-        <Link to="/help/FIRST-TEMPLATE">Help</Link> · Light:{" "}
+        <WhoYouAre /> · <Link to="/help/FIRST-TEMPLATE">Help</Link> · Light:{" "}
         <button type="button" className="plain" onClick={() => setColorScheme(next)}>
           {colorScheme === "auto" ? "as the machine" : colorScheme}
         </button>

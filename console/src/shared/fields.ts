@@ -4,6 +4,7 @@ export const FIELDS = [
   "invoiceDate",
   "dueDate",
   "purchaseOrder",
+  "creditedInvoice",
   "vendorName",
   "vendorTaxId",
   "iban",

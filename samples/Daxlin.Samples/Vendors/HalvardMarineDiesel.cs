@@ -10,7 +10,7 @@ public sealed class HalvardMarineDiesel : Vendor
 {
     public override string Folder => "halvard-marine-diesel";
     public override string Name => "Halvard Marine Diesel Ltd";
-    public override string TaxId => "GB 000 6120 84";
+    public override string TaxId => "GB 000 6120 57";
     public override string Iban => "GB83 HVMD 0000 0061 2084 10";
     public override string Currency => "GBP";
     public override Fault UsualFault => Fault.Total;

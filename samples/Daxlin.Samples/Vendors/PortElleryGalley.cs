@@ -8,7 +8,7 @@ public sealed class PortElleryGalley : Vendor
 {
     public override string Folder => "port-ellery-galley";
     public override string Name => "Port Ellery Galley Supplies";
-    public override string TaxId => "GB 000 3317 52";
+    public override string TaxId => "GB 000 3317 53";
     public override string Iban => "GB15 PEGS 0000 0033 1752 00";
     public override string Currency => "GBP";
     public override Fault UsualFault => Fault.Subtotal;
@@ -83,7 +83,7 @@ public sealed class PortElleryGalley : Vendor
     private static double Head(Sheet sheet, MadeInvoice invoice, int page)
     {
         sheet.Text("Port Ellery Galley Supplies", 52, 62, 14, isBold: true);
-        sheet.Text("Fish Dock 11, Port Ellery PE1 1QX    VAT no. GB 000 3317 52", 52, 76, 7.5);
+        sheet.Text("Fish Dock 11, Port Ellery PE1 1QX    VAT no. GB 000 3317 53", 52, 76, 7.5);
         sheet.Right($"Page {page}", 545, 62, 7.5);
         var top = 100.0;
         if (page == 1)

@@ -8,6 +8,9 @@ public static class SeenBefore
     /// <summary>The code of its finding.</summary>
     public const string Code = "seen-before";
 
+    /// <summary>The code of its finding if the very same file came before.</summary>
+    public const string SameFile = "same-file";
+
     /// <summary>Two numbers are the same if their letters and figures are: "RE-2026/014" and "re 2026 014".</summary>
     public static string Key(string vendor, string invoiceNumber) =>
         Squash(vendor) + "|" + Squash(invoiceNumber);
@@ -17,7 +20,8 @@ public static class SeenBefore
     public static Finding ToFinding(string vendor, string invoiceNumber, string other) => Finding.Hold(
         Code, $"{vendor} sent the invoice number {invoiceNumber} before: {other}.", Templates.TradeNames.InvoiceNumber);
 
-    private static string Squash(string text) => string.Concat(text.Where(char.IsLetterOrDigit).Select(Plain));
+    /// <summary>Letters and figures only, in capitals and in their plain form.</summary>
+    public static string Squash(string text) => string.Concat(text.Where(char.IsLetterOrDigit).Select(Plain));
 
     /// <summary>A letter or figure in its plain form: digits of any script and letters as wide as a Chinese one are those that are meant.</summary>
     /// <example>"٤٧１" is 471.</example>

@@ -17,14 +17,17 @@ public sealed class CorrectionReader
     private readonly CapturedInvoice shown;
     private CorrectionFault? fault;
 
-    private CorrectionReader(WantedCorrection wanted, CorrectedInvoice invoice) =>
-        (this.wanted, this.invoice, shown) = (wanted, invoice, invoice.Checked.Captured);
+    private readonly ImmutableArray<OutsideFinding> outside;
+
+    private CorrectionReader(WantedCorrection wanted, CorrectedInvoice invoice, ImmutableArray<OutsideFinding> outside) =>
+        (this.wanted, this.invoice, shown, this.outside) = (wanted, invoice, invoice.Checked.Captured, outside);
 
     /// <param name="invoice">As it was shown to the person.</param>
+    /// <param name="outside">What else was shown to hold it.</param>
     /// <returns>The one or the other.</returns>
-    public static (Correction? Correction, CorrectionFault? Fault) Read(WantedCorrection wanted, CorrectedInvoice invoice)
+    public static (Correction? Correction, CorrectionFault? Fault) Read(WantedCorrection wanted, CorrectedInvoice invoice, ImmutableArray<OutsideFinding> outside)
     {
-        var reader = new CorrectionReader(wanted, invoice);
+        var reader = new CorrectionReader(wanted, invoice, outside);
         var correction = reader.Read();
         return reader.fault is null ? (correction, null) : (null, reader.fault);
     }
@@ -162,27 +165,28 @@ public sealed class CorrectionReader
 
     private FindingAccepted? Accept()
     {
-        var open = invoice.Checked.Findings.FirstOrDefault(one => one.Code == wanted.Code && one.Message == wanted.Message && one.Severity == Severity.Hold);
-        if (open is null)
+        var open = invoice.Checked.Findings.Select(finding => new OutsideFinding(finding, invoice.Checked.PassingOf(finding))).Concat(outside)
+            .FirstOrDefault(one => one.Finding.Code == wanted.Code && one.Finding.Message == wanted.Message && one.Finding.Severity == Severity.Hold);
+        if (open is not var (finding, passing))
         {
-            No(wanted.Code == SeenBefore.Code
-                ? "An invoice that came before cannot be let pass by itself: set this one aside, or approve it and say why."
-                : "There is no such finding open on this invoice; it may have been settled, or have other figures by now.");
+            No("There is no such finding open on this invoice; it may have been settled, or have other figures by now.");
             return null;
         }
-        if (invoice.Checked.PassingOf(open) == Passing.Never)
+        if (passing == Passing.Never)
         {
-            No($"This cannot be let pass, only mended: enter the value as it is, or return the invoice. {open.Message}");
+            No(finding.Code is SeenBefore.Code or SeenBefore.SameFile
+                ? "An invoice that came before cannot be let pass by itself: set this one aside, or approve it and say why."
+                : $"This cannot be let pass, only mended: enter the value as it is, or return the invoice. {finding.Message}");
             return null;
         }
         var reason = wanted.Reason?.Trim() ?? "";
-        if (!Reason.SaysSomething(reason) && invoice.Checked.PassingOf(open) == Passing.ForReason)
+        if (!Reason.SaysSomething(reason) && passing == Passing.ForReason)
         {
             fault = new CorrectionFault(
                 CorrectionFault.ReasonMissing,
-                $"Figures do not add up: say why they may pass, in words of {Reason.FewestLetters} letters at least; it is kept on record. {open.Message}");
+                $"{(invoice.Checked.IsTie(finding) ? "Figures do not add up: say why they may pass" : "Say why this may pass")}, in words of {Reason.FewestLetters} letters at least; it is kept on record. {finding.Message}");
             return null;
         }
-        return new FindingAccepted(open.Code, open.Message, reason);
+        return new FindingAccepted(finding.Code, finding.Message, reason);
     }
 }

@@ -11,6 +11,8 @@ public static class TradeNames
     public const string InvoiceDate = "invoiceDate";
     public const string DueDate = "dueDate";
     public const string PurchaseOrder = "purchaseOrder";
+    /// <summary>The number of the invoice that a credit note credits.</summary>
+    public const string CreditedInvoice = "creditedInvoice";
     public const string VendorName = "vendorName";
     public const string VendorTaxId = "vendorTaxId";
     public const string Iban = "iban";
@@ -39,7 +41,7 @@ public static class TradeNames
     /// <summary>The settled names of header fields.</summary>
     public static readonly ImmutableArray<string> Fields =
     [
-        InvoiceNumber, InvoiceDate, DueDate, PurchaseOrder, VendorName, VendorTaxId, Iban, Currency, Subtotal, Discount, Freight, Tax, Total,
+        InvoiceNumber, InvoiceDate, DueDate, PurchaseOrder, CreditedInvoice, VendorName, VendorTaxId, Iban, Currency, Subtotal, Discount, Freight, Tax, Total,
     ];
 
     /// <summary>The settled names of columns of item rows.</summary>

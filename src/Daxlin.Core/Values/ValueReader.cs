@@ -40,7 +40,8 @@ public static class ValueReader
     }
 
     /// <summary>An account number in its printed form of groups of four; check digits by ISO 7064 MOD 97-10.</summary>
-    private static Reading ReadIban(string text)
+    /// <summary>Reads an account number whose check digits (ISO 13616) come out; however a vendor writes, it is read the same.</summary>
+    public static Reading ReadIban(string text)
     {
         var plain = string.Concat(text.Where(char.IsLetterOrDigit)).ToUpperInvariant();
         if (plain.Length is < 15 or > 34 || !char.IsAsciiLetterUpper(plain[0]) || !char.IsAsciiLetterUpper(plain[1])

@@ -84,7 +84,7 @@ internal static class BatchEndpoints
     }
 
     private static async Task<Results<Ok<List<FileTaken>>, ProblemHttpResult>> Take(
-        int id, HttpRequest request, DaxlinDb db, BatchIntake intake, CancellationToken cancel)
+        int id, HttpRequest request, Actor actor, DaxlinDb db, BatchIntake intake, CancellationToken cancel)
     {
         if (!await db.Batches.AnyAsync(batch => batch.Id == id, cancel))
             return Problem.NotThere($"batch {id}");
@@ -105,7 +105,7 @@ internal static class BatchEndpoints
         {
             return TooLarge();
         }
-        return TypedResults.Ok(await intake.Take(id, [.. files.Select(file => (file.FileName, (Func<Stream>)file.OpenReadStream))], cancel));
+        return TypedResults.Ok(await intake.Take(id, [.. files.Select(file => (file.FileName, (Func<Stream>)file.OpenReadStream))], actor.Name, cancel));
     }
 
     private static ProblemHttpResult TooLarge() => Problem.Of(

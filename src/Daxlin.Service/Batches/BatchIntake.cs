@@ -1,3 +1,5 @@
+using Daxlin.Core.History;
+using Daxlin.Service.History;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Work;
 using Microsoft.EntityFrameworkCore;
@@ -14,13 +16,14 @@ public sealed class BatchIntake(DaxlinDb db, DocumentStore documents, WriteTurn 
     private const int FilesAtOnce = 16;
 
     /// <param name="files">Each with the name it came by, and how to read it.</param>
-    public async Task<List<FileTaken>> Take(int batch, IReadOnlyList<(string Name, Func<Stream> Open)> files, CancellationToken cancel)
+    /// <param name="who">Who brings them.</param>
+    public async Task<List<FileTaken>> Take(int batch, IReadOnlyList<(string Name, Func<Stream> Open)> files, string who, CancellationToken cancel)
     {
         var taken = new List<FileTaken>();
         foreach (var some in files.Chunk(FilesAtOnce))
         {
             var kept = await Task.WhenAll(some.Select(file => Keep(file.Name, file.Open, cancel)));
-            taken.AddRange(await TakeIn(batch, kept, cancel));
+            taken.AddRange(await TakeIn(batch, kept, who, cancel));
         }
         events.Moved(batch);
         return taken;
@@ -43,7 +46,7 @@ public sealed class BatchIntake(DaxlinDb db, DocumentStore documents, WriteTurn 
     }
 
     /// <summary>Takes kept files into the batch, all in one transaction: each has its row once its answer is on the way.</summary>
-    private async Task<List<FileTaken>> TakeIn(int batch, (string Name, string Sha256, long Size)[] files, CancellationToken cancel)
+    private async Task<List<FileTaken>> TakeIn(int batch, (string Name, string Sha256, long Size)[] files, string who, CancellationToken cancel)
     {
         var (taken, waiting) = (new List<FileTaken>(), new List<Intake>());
         using (await turn.Take(cancel))
@@ -84,6 +87,16 @@ public sealed class BatchIntake(DaxlinDb db, DocumentStore documents, WriteTurn 
                 waiting.Add(intake);
                 taken.Add(new FileTaken(name, "taken", "", sha256));
             }
+            await HistoryLog.Record(
+                db,
+                [
+                    .. taken.Where(file => file.Outcome == "taken").Select(file => new Deed(HistoryStreams.Batch(batch), clock.GetUtcNow().UtcDateTime, who, HistoryActs.TakenIn, "took in a document")
+                    {
+                        After = file.File,
+                        Content = file.Sha256,
+                    }),
+                ],
+                cancel);
             await db.SaveChangesAsync(cancel);
             await transaction.CommitAsync(cancel);
         }

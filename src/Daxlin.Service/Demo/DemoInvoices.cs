@@ -37,7 +37,7 @@ public sealed class DemoInvoices(ServiceSettings settings, DaxlinDb db, Template
             }
         }
         var pdfs = vendors.SelectMany(folder => Directory.GetFiles(folder, "*.pdf")).Order(StringComparer.Ordinal).ToList();
-        var taken = await intake.Take(batch.Id, pdfs.ConvertAll(file => (Path.GetFileName(file), (Func<Stream>)(() => File.OpenRead(file)))), cancel);
+        var taken = await intake.Take(batch.Id, pdfs.ConvertAll(file => (Path.GetFileName(file), (Func<Stream>)(() => File.OpenRead(file)))), who, cancel);
         return new DemoTaken(batch.Id, taken.Count, vendors.Count - 1);
     }
 }

@@ -1,5 +1,8 @@
 using Daxlin.Core.Checks;
 using Daxlin.Core.Corrections;
+using Daxlin.Core.History;
+using Daxlin.Core.Vendors;
+using Daxlin.Service.History;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 using Microsoft.EntityFrameworkCore;
@@ -14,16 +17,17 @@ public sealed class Approving(DaxlinDb db, TimeProvider clock)
         var despite = reason?.Trim() ?? "";
         if (await Refusal(invoice, despite, cancel) is { } refusal)
             return refusal;
-        db.Decisions.Add(new Decision
-        {
-            InvoiceId = invoice.Id,
-            At = clock.GetUtcNow().UtcDateTime,
-            By = who,
-            What = "approved",
-            Before = InvoiceDetails.Word(invoice.State),
-            After = "approved",
-            Reason = despite,
-        });
+        invoice.ApprovedSha256 = HistoryChain.ContentOf(invoice.Record);
+        await HistoryLog.Record(
+            db,
+            new Deed(HistoryStreams.Invoice(invoice.Id), clock.GetUtcNow().UtcDateTime, who, HistoryActs.Approved, "approved")
+            {
+                Before = InvoiceDetails.Word(invoice.State),
+                After = "approved",
+                Reason = despite,
+                Content = invoice.ApprovedSha256,
+            },
+            cancel);
         invoice.State = InvoiceState.Approved;
         await db.SaveChangesAsync(cancel);
         return null;
@@ -35,6 +39,8 @@ public sealed class Approving(DaxlinDb db, TimeProvider clock)
             return BoundActs.AlreadyDecided(invoice);
         if (invoice.State == InvoiceState.Unplaced)
             return Refused.Conflict("unplaced", $"Invoice {invoice.Id} was not captured: {invoice.FirstFinding} Nothing of it can be approved.");
+        if (invoice.State == InvoiceState.Held && InvoiceRecords.FromJson(invoice.Record).Findings.FirstOrDefault(one => one.Code == VendorChecks.AccountChanged) is { } account)
+            return Refused.Conflict("second-person-needed", $"Invoice {invoice.Id} cannot be approved with an account that nobody confirmed, whatever the reason. {account.Message}");
         if (Reason.SaysSomething(despite))
             return null;
         if (invoice.State == InvoiceState.Held)

@@ -34,6 +34,7 @@ public sealed record DecisionRecord(DateTime At, string By, string What, string 
 /// <param name="Entered">Values that a person entered, by name, each with what was captured in its place.</param>
 /// <param name="Struck">Captured rows that a person said are none.</param>
 /// <param name="Accepted">Findings that a person let pass.</param>
+/// <param name="VendorId">The vendor's record; null for an unplaced invoice.</param>
 /// <param name="HandedTo">Who is to look at it; empty for nobody in particular.</param>
 public sealed record InvoiceDetail(
     int Id,
@@ -64,7 +65,8 @@ public sealed record InvoiceDetail(
     ImmutableSortedDictionary<string, EnteredRecord> Entered,
     ImmutableArray<StruckRecord> Struck,
     ImmutableArray<AcceptedRecord> Accepted,
-    string HandedTo);
+    string HandedTo,
+    int? VendorId);
 
 /// <summary>A person's approval.</summary>
 /// <param name="Despite">Why the invoice is right although findings are open; empty for a clear one.</param>

@@ -1,4 +1,6 @@
 using System.Globalization;
+using Daxlin.Core.History;
+using Daxlin.Service.History;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -21,7 +23,8 @@ internal static class InvoiceDetails
         if (row is null)
             return null;
         var batch = await db.Batches.SingleAsync(batch => batch.Id == row.BatchId, cancel);
-        var decisions = await db.Decisions.Where(decision => decision.InvoiceId == id).OrderBy(decision => decision.Id).ToListAsync(cancel);
+        var stream = HistoryStreams.Invoice(id);
+        var decisions = await db.History.Where(entry => entry.Stream == stream && entry.Act != HistoryActs.Captured).OrderBy(entry => entry.Number).ToListAsync(cancel);
         var run = await db.PostedInvoices.Where(posted => posted.InvoiceId == id).Select(posted => (int?)posted.RunNumber)
             .SingleOrDefaultAsync(cancel);
         var record = InvoiceRecords.FromJson(row.Record);
@@ -31,15 +34,16 @@ internal static class InvoiceDetails
             row.Intake.Pages, row.FirstPage, row.LastPage, row.Template, row.TemplateVersion, row.Vendor, row.Currency,
             record.Fields, record.Lines, record.Taxes, record.Others, record.Findings, record.Ties, record.Tied, record.Unproved, record.LeftOut,
             [.. decisions.Select(one => new DecisionRecord(one.At, one.By, one.What, one.Before, one.After, one.Reason, one.Letter))],
-            run, record.Entered, record.Struck, record.Accepted, row.HandedTo);
+            run, record.Entered, record.Struck, record.Accepted, row.HandedTo, row.VendorId);
     }
 
     /// <summary>What became of an invoice since it was shown.</summary>
     public static string Changed(Invoice invoice, DaxlinDb db)
     {
-        var last = db.Decisions.Where(decision => decision.InvoiceId == invoice.Id).OrderByDescending(decision => decision.Id).FirstOrDefault();
+        var stream = HistoryStreams.Invoice(invoice.Id);
+        var last = db.History.Where(entry => entry.Stream == stream).OrderByDescending(entry => entry.Number).FirstOrDefault();
         return $"Invoice {Text(invoice.Id)} is not as it was shown: "
-            + (last is not null && last.At >= invoice.CapturedAt
+            + (last is not null && last.Act != HistoryActs.Captured
                 ? $"it is {Word(invoice.State)} by {last.By}, {Time(last.At)}."
                 : $"it was captured again by the template {invoice.Template}, version {Text(invoice.TemplateVersion)}, {Time(invoice.CapturedAt)}, and is {Word(invoice.State)}.")
             + " Look at it again.";

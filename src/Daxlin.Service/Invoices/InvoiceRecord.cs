@@ -103,7 +103,8 @@ public sealed record EnteredRecord(string Value, string Captured, string Raw, Pl
 public sealed record StruckRecord(string List, LineRecord Row, string By, DateTime At);
 
 /// <param name="Reason">May be empty, but never for figures that do not add up.</param>
-public sealed record AcceptedRecord(string Code, string Message, ImmutableArray<string> About, string Reason, string By, DateTime At);
+/// <param name="Origin">As in <see cref="FindingRecord"/>; empty unless it is what other invoices say.</param>
+public sealed record AcceptedRecord(string Code, string Message, ImmutableArray<string> About, string Reason, string By, DateTime At, string Origin = "");
 
 /// <param name="Left">What the captured amounts come to.</param>
 /// <param name="Right">What the invoice states.</param>

@@ -20,7 +20,7 @@ internal static class InvoiceRecords
         [.. invoice.Captured.Lines.Select(Of)],
         [.. invoice.Captured.Taxes.Select(Of)],
         [.. invoice.Captured.Others.Select(Of)],
-        [.. invoice.Findings.Select(finding => Of(finding, OriginOf(finding, invoice)) with { Passing = JsonNamingPolicy.CamelCase.ConvertName(invoice.PassingOf(finding).ToString()) })],
+        [.. invoice.Findings.Select(finding => Of(finding, OriginOf(finding, invoice)) with { Passing = Word(invoice.PassingOf(finding)) })],
         [.. invoice.Ties.Select(Of)],
         [.. invoice.Tied.Order(StringComparer.Ordinal)],
         invoice.Unproved,
@@ -33,6 +33,9 @@ internal static class InvoiceRecords
 
     public static FindingRecord Of(Finding finding, string origin) =>
         new(finding.Code, finding.Severity.ToString().ToLowerInvariant(), finding.Message, finding.About, origin);
+
+    /// <summary>As the interface names it.</summary>
+    public static string Word(Passing passing) => JsonNamingPolicy.CamelCase.ConvertName(passing.ToString());
 
     private static string OriginOf(Finding finding, CheckedInvoice invoice) => finding.Code == Parting.Code ? FromFile
         : invoice.Captured.Findings.Any(one => ReferenceEquals(one, finding)) ? FromCapture

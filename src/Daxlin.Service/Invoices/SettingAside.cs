@@ -1,4 +1,6 @@
 using Daxlin.Core.Corrections;
+using Daxlin.Core.History;
+using Daxlin.Service.History;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 using Microsoft.EntityFrameworkCore;
@@ -27,19 +29,19 @@ public sealed class SettingAside(DaxlinDb db, TimeProvider clock)
         if (!BoundActs.IsUndecided(invoice))
             return BoundActs.AlreadyDecided(invoice);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        db.Decisions.Add(new Decision
-        {
-            InvoiceId = invoice.Id,
-            At = clock.GetUtcNow().UtcDateTime,
-            By = who,
-            What = letter is null ? "set aside" : "returned to the vendor",
-            Before = InvoiceDetails.Word(invoice.State),
-            After = "returned",
-            Reason = reason,
-            Letter = letter ?? "",
-        });
+        var now = clock.GetUtcNow().UtcDateTime;
+        await HistoryLog.Record(
+            db,
+            new Deed(HistoryStreams.Invoice(invoice.Id), now, who, letter is null ? HistoryActs.SetAside : HistoryActs.Returned, letter is null ? "set aside" : "returned to the vendor")
+            {
+                Before = InvoiceDetails.Word(invoice.State),
+                After = "returned",
+                Reason = reason,
+                Letter = letter ?? "",
+            },
+            cancel);
         invoice.State = InvoiceState.Returned;
-        await Doubles.Refresh(db, [invoice.SeenKey], cancel);
+        await StoreFindings.Refresh(db, [], [InvoiceKeys.Of(invoice)], now, cancel);
         await transaction.CommitAsync(cancel);
         return null;
     }

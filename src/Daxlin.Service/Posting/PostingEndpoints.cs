@@ -2,8 +2,10 @@ using System.Collections.Immutable;
 using System.Globalization;
 using System.Text;
 using System.Text.Json;
+using Daxlin.Core.History;
 using Daxlin.Core.Posting;
 using Daxlin.Core.Templates;
+using Daxlin.Service.History;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
@@ -74,6 +76,12 @@ internal static class PostingEndpoints
                 StatusCodes.Status409Conflict, "nothing-to-post",
                 "There is nothing to post: no invoice is approved that was not posted before.");
         }
+        if (invoices.Find(invoice => invoice.ApprovedSha256 != HistoryChain.ContentOf(invoice.Record)) is { } altered)
+        {
+            return Problem.Of(
+                StatusCodes.Status409Conflict, "altered-since-approved",
+                $"The values of invoice {altered.Id} are not those that were approved; something else than Daxlin changed them. Nothing was posted. The history says who approved what.");
+        }
         var approved = invoices.ConvertAll(Approved);
         var totals = ControlTotals.Of(approved);
         var number = (await db.PostingRuns.MaxAsync(run => (int?)run.Number, cancel) ?? 0) + 1;
@@ -94,18 +102,27 @@ internal static class PostingEndpoints
         foreach (var invoice in invoices)
         {
             db.PostedInvoices.Add(new PostedInvoice { InvoiceId = invoice.Id, RunNumber = number });
-            db.Decisions.Add(new Decision
-            {
-                InvoiceId = invoice.Id,
-                At = run.At,
-                By = run.By,
-                What = $"posted in run {number}",
-                Before = "approved",
-                After = "posted",
-            });
             invoice.State = InvoiceState.Posted;
         }
-        await db.SaveChangesAsync(cancel);
+        await HistoryLog.Record(
+            db,
+            [
+                new Deed(HistoryStreams.PostingRun(number), run.At, run.By, HistoryActs.Posted, $"posted {invoices.Count} {(invoices.Count == 1 ? "invoice" : "invoices")}")
+                {
+                    After = run.Sums,
+                    Content = HistoryChain.ContentOf(run.File),
+                },
+                .. invoices.Select(invoice => new Deed(HistoryStreams.Invoice(invoice.Id), run.At, run.By, HistoryActs.Posted, $"posted in run {number}")
+                {
+                    Before = "approved",
+                    After = "posted",
+                    Content = invoice.ApprovedSha256,
+                }),
+            ],
+            cancel);
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        await HistoryLog.Seal(db, run.At, cancel);
+        await transaction.CommitAsync(cancel);
         return TypedResults.Created($"/api/v1/posting-runs/{number}", Of(run));
     }
 

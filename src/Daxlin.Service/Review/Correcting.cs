@@ -1,5 +1,7 @@
 using Daxlin.Core.Capture;
 using Daxlin.Core.Corrections;
+using Daxlin.Core.History;
+using Daxlin.Service.History;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
@@ -20,7 +22,7 @@ public sealed class Correcting(DaxlinDb db, TimeProvider clock)
         }
         if (await CorrectedInvoices.Of(row, db, cancel) is not { } before)
             return Refused.Conflict("captured-earlier", $"Invoice {row.Id} was captured by an earlier release of Daxlin; have its batch captured again, then it can be corrected.");
-        var (made, refusal) = Made(before, wanted);
+        var (made, refusal) = Made(before, wanted, row);
         if (made is null)
             return refusal;
         (made.InvoiceId, made.At, made.By) = (row.Id, clock.GetUtcNow().UtcDateTime, who);
@@ -30,17 +32,18 @@ public sealed class Correcting(DaxlinDb db, TimeProvider clock)
         db.Corrections.Add(made);
         await db.SaveChangesAsync(cancel);
         var after = before with { Made = [.. before.Made, made] };
-        var key = row.SeenKey;
+        var keys = InvoiceKeys.Of(row);
         var state = row.State;
         CorrectedInvoices.Fill(row, new CorrectableInvoice(after.Captured, after.Made, after.Record));
-        db.Decisions.Add(Told(wanted, before, made, state, row.State));
-        await Doubles.Refresh(db, [key, row.SeenKey], cancel);
+        await StoreFindings.Refresh(db, [row], [keys], made.At, cancel);
+        await HistoryLog.Record(db, Told(wanted, before, made, state, row), cancel);
+        await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
         return null;
     }
 
     /// <summary>The row of the correction, without who and when; or why there can be none.</summary>
-    private static (InvoiceCorrection? Made, Refused? Refusal) Made(CorrectableInvoice invoice, CorrectionToMake wanted)
+    private static (InvoiceCorrection? Made, Refused? Refusal) Made(CorrectableInvoice invoice, CorrectionToMake wanted, Invoice row)
     {
         switch (wanted.Act)
         {
@@ -51,7 +54,7 @@ public sealed class Correcting(DaxlinDb db, TimeProvider clock)
                 return invoice.History.ToRedo is { } back ? (Blank(undoes: back), null)
                     : (null, Refused.Conflict("nothing-to-redo", "Nothing was taken back on this invoice that could be done again."));
             default:
-                var (correction, fault) = CorrectionReader.Read(wanted.ToCore(), invoice.Corrected);
+                var (correction, fault) = CorrectionReader.Read(wanted.ToCore(), invoice.Corrected, StoreFindings.Open(row));
                 return correction is null ? (null, Refused.Faulty(fault!.Code, fault.Sentence))
                     : (Blank(CorrectedInvoices.ToJson(correction)), null);
         }
@@ -60,7 +63,7 @@ public sealed class Correcting(DaxlinDb db, TimeProvider clock)
     private static InvoiceCorrection Blank(string act = "", int? undoes = null) => new() { At = default, By = "", Act = act, Undoes = undoes };
 
     /// <summary>What the history says of it.</summary>
-    private static Decision Told(CorrectionToMake wanted, CorrectableInvoice before, InvoiceCorrection made, InvoiceState from, InvoiceState to)
+    private static Deed Told(CorrectionToMake wanted, CorrectableInvoice before, InvoiceCorrection made, InvoiceState from, Invoice row)
     {
         var (what, was, now) = wanted.Act switch
         {
@@ -74,15 +77,13 @@ public sealed class Correcting(DaxlinDb db, TimeProvider clock)
             "undo" => ("took a correction back", "", ""),
             _ => ("made a correction again", "", ""),
         };
-        return new Decision
+        var saysValues = was.Length > 0 || now.Length > 0;
+        return new Deed(HistoryStreams.Invoice(row.Id), made.At, made.By, HistoryActs.Corrected, what)
         {
-            InvoiceId = made.InvoiceId,
-            At = made.At,
-            By = made.By,
-            What = what,
-            Before = was.Length > 0 || now.Length > 0 ? was : from.ToString().ToLowerInvariant(),
-            After = was.Length > 0 || now.Length > 0 ? now : to.ToString().ToLowerInvariant(),
+            Before = saysValues ? was : InvoiceDetails.Word(from),
+            After = saysValues ? now : InvoiceDetails.Word(row.State),
             Reason = wanted.Reason?.Trim() ?? "",
+            Content = HistoryChain.ContentOf(row.Record),
         };
     }
 

@@ -1,3 +1,5 @@
+using Daxlin.Core.History;
+using Daxlin.Service.History;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
@@ -17,16 +19,15 @@ public sealed class HandingOver(DaxlinDb db, TimeProvider clock)
             return Refused.Faulty("too-long", $"A person's name has at most {LongestName} characters, and a note {LongestNote}.");
         if (!BoundActs.IsUndecided(invoice))
             return BoundActs.AlreadyDecided(invoice);
-        db.Decisions.Add(new Decision
-        {
-            InvoiceId = invoice.Id,
-            At = clock.GetUtcNow().UtcDateTime,
-            By = who,
-            What = to.Length > 0 ? $"handed over to {to}" : "took back",
-            Before = invoice.HandedTo,
-            After = to,
-            Reason = note,
-        });
+        await HistoryLog.Record(
+            db,
+            new Deed(HistoryStreams.Invoice(invoice.Id), clock.GetUtcNow().UtcDateTime, who, HistoryActs.HandedOver, to.Length > 0 ? $"handed over to {to}" : "took back")
+            {
+                Before = invoice.HandedTo,
+                After = to,
+                Reason = note,
+            },
+            cancel);
         invoice.HandedTo = to;
         await db.SaveChangesAsync(cancel);
         return null;

@@ -8,7 +8,10 @@ public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(opt
     public DbSet<Batch> Batches => Set<Batch>();
     public DbSet<Intake> Intakes => Set<Intake>();
     public DbSet<Invoice> Invoices => Set<Invoice>();
-    public DbSet<Decision> Decisions => Set<Decision>();
+    public DbSet<HistoryRow> History => Set<HistoryRow>();
+    public DbSet<Vendor> Vendors => Set<Vendor>();
+    public DbSet<VendorSpelling> VendorSpellings => Set<VendorSpelling>();
+    public DbSet<VendorAccount> VendorAccounts => Set<VendorAccount>();
     public DbSet<StoredCapture> Captures => Set<StoredCapture>();
     public DbSet<InvoiceCorrection> Corrections => Set<InvoiceCorrection>();
     public DbSet<TemplateVersion> Templates => Set<TemplateVersion>();
@@ -26,6 +29,8 @@ public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(opt
             if (entry.Properties.Any(property => property.IsModified && property.Metadata.Name is not (nameof(Invoice.CapturedAt) or nameof(Invoice.Revision))))
                 entry.Entity.Revision++;
         }
+        if (ChangeTracker.Entries<HistoryRow>().Any(entry => entry.State is EntityState.Modified or EntityState.Deleted))
+            throw new InvalidOperationException("The history is only ever added to.");
         return base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
     }
 
@@ -47,6 +52,8 @@ public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(opt
         {
             invoice.HasIndex(row => new { row.BatchId, row.State });
             invoice.HasIndex(row => row.SeenKey);
+            invoice.HasIndex(row => row.LikeKey);
+            invoice.HasIndex(row => new { row.VendorId, row.State, row.Id });
             invoice.Property(row => row.DueDate).HasDefaultValue(Invoice.NeverDue);
             invoice.HasIndex(row => new { row.State, row.DueDate, row.Id });
             invoice.HasIndex(row => new { row.State, row.TotalSize, row.Id });
@@ -55,7 +62,28 @@ public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(opt
             invoice.Property(row => row.State).HasConversion<string>();
             invoice.HasOne(row => row.Intake).WithMany().HasForeignKey(row => row.IntakeId);
         });
-        modelBuilder.Entity<Decision>().HasIndex(decision => decision.InvoiceId);
+        modelBuilder.Entity<HistoryRow>(history =>
+        {
+            history.ToTable("History");
+            history.HasIndex(row => new { row.Stream, row.Number }).IsUnique();
+        });
+        modelBuilder.Entity<Vendor>(vendor =>
+        {
+            vendor.HasIndex(row => row.Key).IsUnique();
+            vendor.HasIndex(row => row.Name);
+        });
+        modelBuilder.Entity<VendorSpelling>(spelling =>
+        {
+            spelling.HasKey(row => row.Key);
+            spelling.HasIndex(row => row.VendorId);
+            spelling.HasOne<Vendor>().WithMany().HasForeignKey(row => row.VendorId);
+        });
+        modelBuilder.Entity<VendorAccount>(account =>
+        {
+            // One that was ended can be added anew.
+            account.HasIndex(row => new { row.VendorId, row.Iban }).IsUnique().HasFilter("\"EndedAt\" IS NULL");
+            account.HasOne<Vendor>().WithMany().HasForeignKey(row => row.VendorId);
+        });
         modelBuilder.Entity<StoredCapture>().HasIndex(capture => capture.InvoiceId);
         modelBuilder.Entity<InvoiceCorrection>().HasIndex(correction => correction.InvoiceId);
         // Two persons who take the same back at once take it back once.

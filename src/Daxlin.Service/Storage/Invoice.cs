@@ -40,6 +40,18 @@ public sealed class Invoice
     /// <summary>Vendor and number without their punctuation, to see an invoice that comes twice; empty if unknown.</summary>
     public string SeenKey { get; set; } = "";
 
+    /// <summary>Vendor, currency and total, to see one that comes again under another number; empty if unknown.</summary>
+    public string LikeKey { get; set; } = "";
+
+    /// <summary>The vendor's record; null for an unplaced invoice.</summary>
+    public int? VendorId { get; set; }
+
+    /// <summary>The account that is to be paid to, without blanks; empty if none was captured.</summary>
+    public string Iban { get; set; } = "";
+
+    /// <summary>What other invoices and the vendor's record can speak against, as JSON; empty for an unplaced invoice, or one of an earlier release.</summary>
+    public string Stated { get; set; } = "";
+
     public bool IsCreditNote { get; set; }
     public int Lines { get; set; }
 
@@ -49,6 +61,9 @@ public sealed class Invoice
 
     /// <summary>All that was captured and checked, as JSON.</summary>
     public string Record { get; set; } = "{}";
+
+    /// <summary>The SHA-256 of the record that a person approved; empty until then. Posting takes exactly that.</summary>
+    public string ApprovedSha256 { get; set; } = "";
 
     /// <summary>How it was captured, as JSON, for the signs of a changed layout; empty for what was not captured, or by an earlier release.</summary>
     public string Traits { get; set; } = "";

@@ -1,9 +1,13 @@
 using System.Text.Encodings.Web;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Daxlin.Core.Checks;
+using Daxlin.Core.History;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Templates.Json;
+using Daxlin.Service.History;
 using Daxlin.Service.Storage;
+using Daxlin.Service.Vendors;
 using Daxlin.Service.Work;
 using Microsoft.EntityFrameworkCore;
 
@@ -79,6 +83,13 @@ public sealed class TemplateHistory(DaxlinDb db, CaptureQueue queue, BatchEvents
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         var (row, isNew) = change();
+        if (isNew)
+        {
+            var saved = db.ChangeTracker.Entries<TemplateVersion>().Where(entry => entry.State == EntityState.Added).Select(entry => entry.Entity).ToList();
+            await HistoryLog.Record(db, saved.ConvertAll(Told), cancel);
+            if (SeenBefore.Squash(row.Vendor).Length > 0)
+                await VendorRegister.Of(db, row.Vendor, row.SavedAt, cancel);
+        }
         await db.SaveChangesAsync(cancel);
         var again = recaptures ? await Stale(cancel) : [];
         await transaction.CommitAsync(cancel);
@@ -88,6 +99,15 @@ public sealed class TemplateHistory(DaxlinDb db, CaptureQueue queue, BatchEvents
             events.Moved(batch);
         return new TemplateSaved(row.Name, row.Version, isNew, again.Count);
     }
+
+    private static Deed Told(TemplateVersion row) => new(
+        HistoryStreams.Template(row.Name), row.SavedAt, row.SavedBy, HistoryActs.TemplateSaved, row.IsRetired ? $"retired, as version {row.Version}" : $"saved version {row.Version}")
+    {
+        Before = row.Formerly,
+        After = row.Name,
+        Reason = row.Note,
+        Content = HistoryChain.ContentOf(row.Document),
+    };
 
     /// <returns>Batch and document of each that waits anew.</returns>
     private async Task<List<(int BatchId, int Id)>> Stale(CancellationToken cancel)

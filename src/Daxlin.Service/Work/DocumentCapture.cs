@@ -1,5 +1,7 @@
 using Daxlin.Core.Capture;
+using Daxlin.Core.History;
 using Daxlin.Reading;
+using Daxlin.Service.History;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.Review;
 using Daxlin.Service.Storage;
@@ -71,7 +73,7 @@ public sealed class DocumentCapture(
             {
                 var gone = (await db.Invoices.Where(row => row.IntakeId == intakeId).ToListAsync(cancel)).FindAll(BoundActs.IsUndecided);
                 db.Invoices.RemoveRange(gone);
-                await Doubles.Refresh(db, gone.Select(invoice => invoice.SeenKey), cancel);
+                await StoreFindings.Refresh(db, [], [.. gone.Select(InvoiceKeys.Of)], clock.GetUtcNow().UtcDateTime, cancel);
             }
             await db.SaveChangesAsync(cancel);
             await transaction.CommitAsync(cancel);
@@ -94,7 +96,9 @@ public sealed class DocumentCapture(
             var known = await db.Invoices.Where(row => row.IntakeId == intakeId).ToListAsync(cancel);
             var undecided = known.FindAll(BoundActs.IsUndecided);
             var decided = known.Except(undecided).ToList();
-            var keys = new HashSet<string>(undecided.Select(row => row.SeenKey));
+            var keys = undecided.ConvertAll(InvoiceKeys.Of);
+            var now = clock.GetUtcNow().UtcDateTime;
+            var filled = new List<(Invoice Row, string Before)>();
             // Pages of a decided invoice are never captured over.
             foreach (var invoice in outcome.Invoices.Where(one => !decided.Any(row => row.FirstPage <= one.LastPage && row.LastPage >= one.FirstPage)))
             {
@@ -105,21 +109,36 @@ public sealed class DocumentCapture(
                     db.Invoices.Add(row);
                 }
                 undecided.Remove(row);
-                row.CapturedAt = clock.GetUtcNow().UtcDateTime;
+                row.CapturedAt = now;
+                var before = known.Contains(row) ? row.Record : "";
+                filled.Add((row, before));
+                row.Intake = intake;
                 invoice.Fill(row);
                 if (known.Contains(row))
                     await CorrectedInvoices.TakeOver(row, db, cancel);
-                keys.Add(row.SeenKey);
+                StoreFindings.Carry(row, before);
             }
             db.Invoices.RemoveRange(undecided);
             (intake.State, intake.Pages, intake.Attempts) = (IntakeState.Done, outcome.Pages, 0);
             (intake.Reason, intake.ReasonCode) = ("", "");
-            await Doubles.Refresh(db, keys, cancel);
+            await StoreFindings.Refresh(db, filled.ConvertAll(one => one.Row), keys, now, cancel);
+            // What is captured anew as it was is nothing new.
+            await HistoryLog.Record(db, [.. filled.Where(one => one.Row.Record != one.Before).Select(one => Told(one.Row, now))], cancel);
+            await db.SaveChangesAsync(cancel);
             await transaction.CommitAsync(cancel);
             batch = intake.BatchId;
         }
         events.Moved(batch);
     }
+
+    private static Deed Told(Invoice row, DateTime at) => new(
+        HistoryStreams.Invoice(row.Id), at, Deed.Daxlin, HistoryActs.Captured,
+        row.Template.Length == 0 ? "placed by no template" : $"captured by the template {row.Template}, version {row.TemplateVersion}")
+    {
+        After = InvoiceDetails.Word(row.State),
+        Reason = row.FirstFinding,
+        Content = HistoryChain.ContentOf(row.Record),
+    };
 
     /// <summary>The first invoice of a document has its number from the intake; others get theirs when they are found.</summary>
     private static async Task<int> NumberFor(Intake intake, DaxlinDb db, CancellationToken cancel)

@@ -1,13 +1,16 @@
 using System.Collections.Immutable;
+using System.Globalization;
 using System.Text.Encodings.Web;
 using System.Text.Json;
 using Daxlin.Core;
+using Daxlin.Core.Capture;
 using Daxlin.Core.Checks;
 using Daxlin.Core.Drafting;
 using Daxlin.Core.Drift;
 using Daxlin.Core.Recognition;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Values;
+using Daxlin.Core.Vendors;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.Storage;
 
@@ -22,18 +25,20 @@ internal sealed record DocumentOutcome(int Pages, ImmutableArray<InvoiceOutcome>
 }
 
 /// <summary>What the capture of one invoice came to, in the form in which it is stored.</summary>
-/// <param name="SeenKey">By which the same invoice is known again; empty if it has no number.</param>
 /// <param name="Findings">How many findings hold it.</param>
 /// <param name="Record">All of it, as JSON.</param>
 internal sealed record InvoiceOutcome(
     int FirstPage, int LastPage, InvoiceState State, string Template, int TemplateVersion, string Vendor, string InvoiceNumber, string InvoiceDate,
-    string Currency, string Total, string SeenKey, bool IsCreditNote, int Lines, int Findings, string FirstFinding, string Record)
+    string Currency, string Total, bool IsCreditNote, int Lines, int Findings, string FirstFinding, string Record)
 {
     /// <summary>The vendor that an unplaced invoice looks like one of; empty for others.</summary>
     public string LooksLike { get; init; } = "";
 
     /// <summary>When it is due, as yyyy-MM-dd; empty if unknown.</summary>
     public string DueDate { get; init; } = "";
+
+    /// <summary>What other invoices and the vendor's record can speak against, as JSON; empty for an unplaced one.</summary>
+    public string Stated { get; init; } = "";
 
     /// <summary>How it was captured, as JSON; empty for an unplaced one.</summary>
     public string Traits { get; init; } = "";
@@ -56,19 +61,30 @@ internal sealed record InvoiceOutcome(
             firstPage, lastPage, state, template.Name, version, template.Vendor,
             number, captured.Find(TradeNames.InvoiceDate)?.Value ?? "",
             captured.Find(TradeNames.Currency)?.Value ?? template.Reads.Currency.Code, captured.Find(TradeNames.Total)?.Value ?? "",
-            number.Length == 0 ? "" : SeenBefore.Key(template.Vendor, number), captured.IsCreditNote, captured.Lines.Length,
+            captured.IsCreditNote, captured.Lines.Length,
             findings, first, InvoiceRecords.ToJson(record))
         {
             DueDate = captured.Find(TradeNames.DueDate) is { Kind: ValueKind.Date, Value: var due } ? due : "",
+            Stated = JsonSerializer.Serialize(StatedBy(captured), DocumentOutcome.Json),
         };
     }
+
+    private static StatedFacts StatedBy(CapturedInvoice invoice) => new(
+        TextOf(invoice, TradeNames.InvoiceNumber), DayOf(invoice, TradeNames.InvoiceDate), DayOf(invoice, TradeNames.DueDate), TextOf(invoice, TradeNames.VendorName),
+        TextOf(invoice, TradeNames.VendorTaxId), SeenBefore.Squash(TextOf(invoice, TradeNames.Iban)), invoice.Find(TradeNames.Currency)?.Value ?? invoice.Template.Reads.Currency.Code,
+        invoice.Amount(TradeNames.Total), invoice.IsCreditNote, TextOf(invoice, TradeNames.CreditedInvoice));
+
+    private static string TextOf(CapturedInvoice invoice, string name) => invoice.Find(name)?.Value ?? "";
+
+    private static DateOnly? DayOf(CapturedInvoice invoice, string name) =>
+        invoice.Find(name) is { Kind: ValueKind.Date, Value: var text } && DateOnly.TryParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day) ? day : null;
 
     private static InvoiceOutcome Unplaced(TakenInvoice taken)
     {
         var looksLike = taken.Found.Matches.IsEmpty ? Drafter.VendorOf(taken.Found.Pages) ?? "" : "";
         var finding = Placing.FindingOf(taken.Found.Matches, looksLike);
         return new InvoiceOutcome(
-            taken.FirstPage, taken.LastPage, InvoiceState.Unplaced, "", 0, "", "", "", "", "", "", false, 0, 1, finding.Message,
+            taken.FirstPage, taken.LastPage, InvoiceState.Unplaced, "", 0, "", "", "", "", "", false, 0, 1, finding.Message,
             InvoiceRecords.ToJson(InvoiceRecord.Empty with { Findings = [InvoiceRecords.Of(finding, InvoiceRecords.FromFile)] }))
         {
             LooksLike = looksLike,
@@ -81,7 +97,7 @@ internal sealed record InvoiceOutcome(
         (row.FirstPage, row.LastPage, row.State) = (FirstPage, LastPage, State);
         (row.Template, row.TemplateVersion, row.Vendor) = (Template, TemplateVersion, Vendor);
         (row.InvoiceNumber, row.InvoiceDate, row.Currency, row.Total) = (InvoiceNumber, InvoiceDate, Currency, Total);
-        (row.SeenKey, row.IsCreditNote, row.Lines) = (SeenKey, IsCreditNote, Lines);
+        (row.Stated, row.IsCreditNote, row.Lines) = (Stated, IsCreditNote, Lines);
         (row.Findings, row.FirstFinding, row.Record, row.LooksLike, row.Traits) = (Findings, FirstFinding, Record, LooksLike, Traits);
         row.SortBy(DueDate);
     }

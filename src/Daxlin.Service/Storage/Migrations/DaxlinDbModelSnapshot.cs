@@ -38,49 +38,6 @@ namespace Daxlin.Service.Storage.Migrations
                     b.ToTable("Batches");
                 });
 
-            modelBuilder.Entity("Daxlin.Service.Storage.Decision", b =>
-                {
-                    b.Property<int>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("After")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<DateTime>("At")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Before")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("By")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<int>("InvoiceId")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("Letter")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Reason")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("What")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.HasKey("Id");
-
-                    b.HasIndex("InvoiceId");
-
-                    b.ToTable("Decisions");
-                });
-
             modelBuilder.Entity("Daxlin.Service.Storage.DeskDraft", b =>
                 {
                     b.Property<int>("Id")
@@ -118,6 +75,66 @@ namespace Daxlin.Service.Storage.Migrations
                         .IsUnique();
 
                     b.ToTable("DeskDrafts");
+                });
+
+            modelBuilder.Entity("Daxlin.Service.Storage.HistoryRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Act")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("After")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Before")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Content")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Letter")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Number")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Reason")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Stream")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("What")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Stream", "Number")
+                        .IsUnique();
+
+                    b.ToTable("History", (string)null);
                 });
 
             modelBuilder.Entity("Daxlin.Service.Storage.Intake", b =>
@@ -185,6 +202,10 @@ namespace Daxlin.Service.Storage.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("ApprovedSha256")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<int>("BatchId")
                         .HasColumnType("INTEGER");
 
@@ -215,6 +236,10 @@ namespace Daxlin.Service.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Iban")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<int>("IntakeId")
                         .HasColumnType("INTEGER");
 
@@ -231,6 +256,10 @@ namespace Daxlin.Service.Storage.Migrations
 
                     b.Property<int>("LastPage")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("LikeKey")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.Property<int>("Lines")
                         .HasColumnType("INTEGER");
@@ -256,6 +285,10 @@ namespace Daxlin.Service.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Stated")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Template")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -278,9 +311,14 @@ namespace Daxlin.Service.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int?>("VendorId")
+                        .HasColumnType("INTEGER");
+
                     b.HasKey("Id");
 
                     b.HasIndex("IntakeId");
+
+                    b.HasIndex("LikeKey");
 
                     b.HasIndex("SeenKey");
 
@@ -295,6 +333,8 @@ namespace Daxlin.Service.Storage.Migrations
                     b.HasIndex("State", "Vendor", "Id");
 
                     b.HasIndex("Template", "TemplateVersion", "IntakeId");
+
+                    b.HasIndex("VendorId", "State", "Id");
 
                     b.ToTable("Invoices");
                 });
@@ -571,6 +611,121 @@ namespace Daxlin.Service.Storage.Migrations
                     b.ToTable("Templates");
                 });
 
+            modelBuilder.Entity("Daxlin.Service.Storage.Vendor", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Currency")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Key")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("LedgerAccount")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Revision")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("TaxCode")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("TaxIds")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int?>("TermsDays")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("TermsFromMonthEnd")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Key")
+                        .IsUnique();
+
+                    b.HasIndex("Name");
+
+                    b.ToTable("Vendors");
+                });
+
+            modelBuilder.Entity("Daxlin.Service.Storage.VendorAccount", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("AddedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("AddedBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("ConfirmedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ConfirmedBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("EndedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("EndedBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Iban")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Reason")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("VendorId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("VendorId", "Iban")
+                        .IsUnique()
+                        .HasFilter("\"EndedAt\" IS NULL");
+
+                    b.ToTable("VendorAccounts");
+                });
+
+            modelBuilder.Entity("Daxlin.Service.Storage.VendorSpelling", b =>
+                {
+                    b.Property<string>("Key")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("VendorId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Key");
+
+                    b.HasIndex("VendorId");
+
+                    b.ToTable("VendorSpellings");
+                });
+
             modelBuilder.Entity("Daxlin.Service.Storage.Intake", b =>
                 {
                     b.HasOne("Daxlin.Service.Storage.Batch", null)
@@ -596,6 +751,24 @@ namespace Daxlin.Service.Storage.Migrations
                     b.HasOne("Daxlin.Service.Storage.Rehearsal", null)
                         .WithMany()
                         .HasForeignKey("RehearsalId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Daxlin.Service.Storage.VendorAccount", b =>
+                {
+                    b.HasOne("Daxlin.Service.Storage.Vendor", null)
+                        .WithMany()
+                        .HasForeignKey("VendorId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Daxlin.Service.Storage.VendorSpelling", b =>
+                {
+                    b.HasOne("Daxlin.Service.Storage.Vendor", null)
+                        .WithMany()
+                        .HasForeignKey("VendorId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

@@ -1,0 +1,120 @@
+import { Button, NativeSelect, TextInput } from "@mantine/core";
+import { useDebouncedCallback } from "@mantine/hooks";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { useSearchParams } from "react-router";
+import { api, dataOf } from "../api/client";
+import type { HistoryFilter } from "../api/queries";
+import { count } from "../shared/amounts";
+import { useWhereabouts } from "../shared/Trail";
+import { HistoryTable } from "./HistoryTable";
+
+const PAUSE_MS = 200;
+const MOST = 200;
+
+const ACTS = [
+  { value: "", label: "everything" },
+  { value: "takenIn", label: "taken in" },
+  { value: "captured", label: "captured" },
+  { value: "corrected", label: "corrected" },
+  { value: "handedOver", label: "handed over" },
+  { value: "approved", label: "approved" },
+  { value: "setAside", label: "set aside" },
+  { value: "returned", label: "returned" },
+  { value: "posted", label: "posted" },
+  { value: "templateSaved", label: "templates" },
+  { value: "vendorChanged", label: "vendors" },
+];
+
+/** Who decided what, when and why: all of it, only ever added to. */
+export function HistoryPage() {
+  useWhereabouts("History", []);
+  const [parameters, setParameters] = useSearchParams();
+  const of = (name: string) => parameters.get(name) ?? "";
+  const filter: HistoryFilter = {
+    ...(of("act") && { act: of("act") }),
+    ...(of("by") && { by: of("by") }),
+    ...(of("from") && { from: of("from") }),
+    ...(of("to") && { to: of("to") }),
+  };
+  const choose = (name: string, value: string) => {
+    const next = new URLSearchParams(parameters);
+    value === "" ? next.delete(name) : next.set(name, value);
+    setParameters(next, { replace: true });
+  };
+  const [by, setBy] = useState(of("by"));
+  const chooseBySoon = useDebouncedCallback((value: string) => choose("by", value.trim()), PAUSE_MS);
+  const query = new URLSearchParams(filter as Record<string, string>);
+  return (
+    <main className="page">
+      <h1>History</h1>
+      <div className="row" style={{ alignItems: "end", marginBottom: 10 }}>
+        <NativeSelect
+          size="xs"
+          label="What was done"
+          data={ACTS}
+          value={of("act")}
+          onChange={(event) => choose("act", event.currentTarget.value)}
+        />
+        <TextInput
+          size="xs"
+          label="By"
+          placeholder="anybody"
+          value={by}
+          onChange={(event) => {
+            setBy(event.currentTarget.value);
+            chooseBySoon(event.currentTarget.value);
+          }}
+        />
+        <TextInput
+          size="xs"
+          type="date"
+          label="From"
+          value={of("from")}
+          onChange={(event) => choose("from", event.currentTarget.value)}
+        />
+        <TextInput
+          size="xs"
+          type="date"
+          label="To"
+          value={of("to")}
+          onChange={(event) => choose("to", event.currentTarget.value)}
+        />
+        <a href={`/api/v1/history/export?${query}`} download="history.ndjson">
+          Write it out (NDJSON)
+        </a>
+        <Whole />
+      </div>
+      <HistoryTable filter={filter} most={MOST} />
+    </main>
+  );
+}
+
+/** Goes through the whole history when asked to, since that takes a while, and says whether it is as it was written. */
+function Whole() {
+  const verified = useQuery({
+    queryKey: ["history", "verified"],
+    queryFn: () => dataOf(api.GET("/api/v1/history/verify")),
+    enabled: false,
+    gcTime: 0,
+  });
+  return (
+    <>
+      <Button size="xs" variant="default" loading={verified.isFetching} onClick={() => verified.refetch()}>
+        Verify it
+      </Button>
+      {verified.isError && <span role="alert">▲ {verified.error.message}</span>}
+      {verified.data && (
+        <span
+          role="status"
+          className={verified.data.isWhole ? "" : "state held"}
+          style={{ whiteSpace: "normal" }}
+        >
+          {verified.data.isWhole
+            ? `● Whole: ${verified.data.entries} entries; ${count(verified.data.approved, "approved invoice")} as approved. Newest seal ${verified.data.newestSeal.slice(0, 12)}…`
+            : `▲ ${verified.data.sentence}`}
+        </span>
+      )}
+    </>
+  );
+}

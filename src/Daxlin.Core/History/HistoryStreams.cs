@@ -1,0 +1,23 @@
+using System.Globalization;
+
+namespace Daxlin.Core.History;
+
+/// <summary>The names of the streams in which the history is told: one for each thing that is decided on.</summary>
+/// <remarks>Each stream is a chain of its own, so that acts on different invoices need not wait for each other.</remarks>
+public static class HistoryStreams
+{
+    /// <summary>Seals over what all streams had gained; see <see cref="HistoryChain"/>.</summary>
+    public const string Seals = "seals";
+
+    public static string Invoice(int id) => "invoice/" + Text(id);
+
+    public static string Batch(int id) => "batch/" + Text(id);
+
+    public static string Vendor(int id) => "vendor/" + Text(id);
+
+    public static string Template(string name) => "template/" + name;
+
+    public static string PostingRun(int number) => "posting-run/" + Text(number);
+
+    private static string Text(int number) => number.ToString(CultureInfo.InvariantCulture);
+}

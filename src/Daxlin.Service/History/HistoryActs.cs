@@ -1,0 +1,16 @@
+namespace Daxlin.Service.History;
+
+/// <summary>The stable words for what is done. New ones are added, none is changed: they are hashed with what they tell.</summary>
+internal static class HistoryActs
+{
+    public const string TakenIn = "takenIn";
+    public const string Captured = "captured";
+    public const string Corrected = "corrected";
+    public const string HandedOver = "handedOver";
+    public const string Approved = "approved";
+    public const string SetAside = "setAside";
+    public const string Returned = "returned";
+    public const string Posted = "posted";
+    public const string TemplateSaved = "templateSaved";
+    public const string VendorChanged = "vendorChanged";
+}

@@ -1,0 +1,246 @@
+using System.Collections.Immutable;
+using System.Text.Json;
+using Daxlin.Core.Checks;
+using Daxlin.Core.Corrections;
+using Daxlin.Core.Templates;
+using Daxlin.Core.Vendors;
+using Daxlin.Service.Review;
+using Daxlin.Service.Storage;
+using Daxlin.Service.Vendors;
+using Microsoft.EntityFrameworkCore;
+
+namespace Daxlin.Service.Invoices;
+
+/// <summary>Holds invoices against which others, or their vendor's record, have something to say.</summary>
+/// <remarks>
+/// First come is first: the original is the one whose document was taken in first, whichever was captured first, so a
+/// capture done again never makes it the double of its own copy. One that was set aside holds nothing. One that a person
+/// has decided on stays as decided.
+/// </remarks>
+internal sealed class StoreFindings
+{
+    private readonly DaxlinDb db;
+    private readonly DateTime at;
+    private readonly CancellationToken cancel;
+    private readonly Dictionary<int, (Vendor Vendor, VendorFacts Facts)> vendors = [];
+
+    private StoreFindings(DaxlinDb db, DateTime at, CancellationToken cancel) => (this.db, this.at, this.cancel) = (db, at, cancel);
+
+    /// <summary>Finds anew what is said against invoices that came or changed, and against those on which they have a say.</summary>
+    /// <param name="db">Its open changes are stored, before it looks and after.</param>
+    /// <param name="rows">Those that came or changed.</param>
+    /// <param name="before">By what others were found before, also of those that are gone.</param>
+    /// <param name="at">Now.</param>
+    public static async Task Refresh(DaxlinDb db, IReadOnlyCollection<Invoice> rows, IEnumerable<InvoiceKeys> before, DateTime at, CancellationToken cancel)
+    {
+        await db.SaveChangesAsync(cancel);
+        var findings = new StoreFindings(db, at, cancel);
+        foreach (var row in rows)
+            await findings.Place(row);
+        await db.SaveChangesAsync(cancel);
+        var concerned = new HashSet<Invoice>(rows.Where(IsOpen));
+        foreach (var keys in before.Concat(rows.Select(InvoiceKeys.Of)).Distinct().ToList())
+            concerned.UnionWith(await findings.ConcernedBy(keys));
+        foreach (var row in concerned)
+            await findings.Weigh(row);
+        await db.SaveChangesAsync(cancel);
+    }
+
+    /// <summary>Finds anew what a vendor's record says against its invoices that nobody has decided on.</summary>
+    /// <returns>How many of them are held or clear now that were not before.</returns>
+    public static async Task<int> RefreshVendor(DaxlinDb db, int vendor, DateTime at, CancellationToken cancel)
+    {
+        await db.SaveChangesAsync(cancel);
+        var findings = new StoreFindings(db, at, cancel);
+        var rows = await db.Invoices.Include(row => row.Intake).Where(row => row.VendorId == vendor && (row.State == InvoiceState.Held || row.State == InvoiceState.Clear)).ToListAsync(cancel);
+        var before = rows.ConvertAll(row => row.State);
+        foreach (var row in rows)
+        {
+            await findings.Place(row);
+            await findings.Weigh(row);
+        }
+        await db.SaveChangesAsync(cancel);
+        return rows.Where((row, at) => row.State != before[at]).Count();
+    }
+
+    private static bool IsOpen(Invoice row) => row.State is InvoiceState.Held or InvoiceState.Clear;
+
+    /// <summary>Finds the vendor's record, and works out by what an invoice is found.</summary>
+    private async Task Place(Invoice row)
+    {
+        if (row.Vendor.Length == 0 || SeenBefore.Squash(row.Vendor).Length == 0)
+        {
+            (row.VendorId, row.SeenKey, row.LikeKey, row.Iban) = (null, "", "", "");
+            return;
+        }
+        var vendor = row.VendorId is { } known && vendors.TryGetValue(known, out var had) && had.Vendor.Name == row.Vendor ? had.Vendor
+            : await VendorRegister.Of(db, row.Vendor, at, cancel);
+        row.VendorId = vendor.Id;
+        row.SeenKey = row.InvoiceNumber.Length == 0 ? "" : SeenBefore.Key(vendor.Key, row.InvoiceNumber);
+        if (Stated(row) is { } stated)
+            (row.LikeKey, row.Iban) = (LikeBefore.Key(vendor.Key, stated.Currency, stated.Total, stated.IsCreditNote), stated.Iban);
+    }
+
+    public static StatedFacts? Stated(Invoice row) => row.Stated.Length == 0 ? null : JsonSerializer.Deserialize<StatedFacts>(row.Stated);
+
+    private async Task<List<Invoice>> ConcernedBy(InvoiceKeys keys)
+    {
+        var open = db.Invoices.Include(row => row.Intake).Where(row => row.State == InvoiceState.Held || row.State == InvoiceState.Clear);
+        var concerned = new List<Invoice>();
+        if (keys.Seen.Length > 0)
+            concerned.AddRange(await open.Where(row => row.SeenKey == keys.Seen).ToListAsync(cancel));
+        if (keys.Like.Length > 0)
+            concerned.AddRange(await open.Where(row => row.LikeKey == keys.Like).ToListAsync(cancel));
+        // What a credit note credits may have come, and the first account of a vendor may be another one now.
+        if (keys.VendorId is { } vendor)
+            concerned.AddRange(await open.Where(row => row.VendorId == vendor && (row.IsCreditNote || (row.Iban != "" && keys.Iban != "" && row.Iban != keys.Iban))).ToListAsync(cancel));
+        return concerned;
+    }
+
+    private async Task Weigh(Invoice row)
+    {
+        var found = new List<Finding>();
+        var first = await Double(row);
+        if (first is not null)
+            found.Add(first);
+        if (Stated(row) is { } stated && row.VendorId is { } id)
+        {
+            var (vendor, facts) = await VendorOf(id);
+            if (first is null && await Like(row, stated) is { } like)
+                found.Add(like);
+            found.AddRange(VendorChecks.Of(stated, facts));
+            if (stated.IsCreditNote && await Credit(row, stated, vendor) is { } credit)
+                found.Add(credit);
+        }
+        await Set(row, found);
+    }
+
+    private async Task<(Vendor Vendor, VendorFacts Facts)> VendorOf(int id)
+    {
+        if (!vendors.TryGetValue(id, out var known))
+        {
+            var vendor = await db.Vendors.SingleAsync(one => one.Id == id, cancel);
+            vendors[id] = known = (vendor, await VendorRegister.Facts(db, vendor, cancel));
+        }
+        return known;
+    }
+
+    private async Task<Finding?> Double(Invoice row)
+    {
+        if (row.SeenKey.Length == 0)
+            return null;
+        if (await First(row, await Others(db.Invoices.Where(other => other.SeenKey == row.SeenKey), row)) is not var (first, place))
+            return null;
+        return row.Intake.Sha256 == first.Intake.Sha256
+            ? Finding.Hold(SeenBefore.SameFile, $"This is the same file as {first.Intake.FileName}, {place}.", TradeNames.InvoiceNumber)
+            : SeenBefore.ToFinding(row.Vendor, row.InvoiceNumber, $"it is {place}");
+    }
+
+    private async Task<Finding?> Like(Invoice row, StatedFacts stated)
+    {
+        if (row.LikeKey.Length == 0)
+            return null;
+        var alike = (await Others(db.Invoices.Where(other => other.LikeKey == row.LikeKey && other.SeenKey != row.SeenKey), row))
+            .FindAll(other => Stated(other) is { } theirs && LikeBefore.AreAlike(stated.Number, stated.Date, theirs.Number, theirs.Date));
+        if (await First(row, alike) is not var (first, place))
+            return null;
+        var isSameDay = Stated(first)!.Date == stated.Date && stated.Date is not null;
+        return LikeBefore.ToFinding(row.Vendor, row.InvoiceNumber, Money(row), isSameDay ? row.InvoiceDate : "", first.InvoiceNumber, place);
+    }
+
+    private async Task<List<Invoice>> Others(IQueryable<Invoice> like, Invoice row) =>
+        await like.Include(other => other.Intake).Where(other => other.Id != row.Id && other.State != InvoiceState.Returned)
+            .OrderBy(other => other.IntakeId).ThenBy(other => other.FirstPage).ToListAsync(cancel);
+
+    /// <summary>The first of others that came before an invoice, or is decided on, with where it is.</summary>
+    private async Task<(Invoice First, string Place)?> First(Invoice row, List<Invoice> others)
+    {
+        if (others.Find(other => other.State is InvoiceState.Approved or InvoiceState.Posted || IsBefore(other, row)) is not { } first)
+            return null;
+        var batch = await db.Batches.Where(one => one.Id == first.BatchId).Select(one => one.Name).SingleAsync(cancel);
+        return (first, $"invoice {first.Id} in the batch “{batch}” ({InvoiceDetails.Word(first.State)})");
+    }
+
+    private static bool IsBefore(Invoice other, Invoice row) =>
+        other.IntakeId < row.IntakeId || (other.IntakeId == row.IntakeId && other.FirstPage < row.FirstPage);
+
+    private async Task<Finding?> Credit(Invoice row, StatedFacts stated, Vendor vendor)
+    {
+        var invoices = db.Invoices.Where(other => other.VendorId == vendor.Id && !other.IsCreditNote && other.State != InvoiceState.Returned);
+        if (stated.Credits.Length > 0)
+        {
+            var key = SeenBefore.Key(vendor.Key, stated.Credits);
+            return await invoices.AnyAsync(other => other.SeenKey == key, cancel) ? null : CreditAlone.ToFinding(vendor.Name, stated.Credits, Money(row));
+        }
+        var least = Math.Abs(row.TotalSize);
+        return await invoices.AnyAsync(other => other.Currency == row.Currency && other.TotalSize >= least, cancel) ? null : CreditAlone.ToFinding(vendor.Name, "", Money(row));
+    }
+
+    private static string Money(Invoice row) => $"{row.Total.TrimStart('-')} {row.Currency}";
+
+    /// <summary>Puts what was found into the invoice's record, but for what a person let pass.</summary>
+    private async Task Set(Invoice row, List<Finding> found)
+    {
+        // Most invoices come once and fit their vendor, and a long record takes milliseconds to read.
+        if (found.Count == 0 && !row.Record.Contains($"\"{InvoiceRecords.FromStore}\"", StringComparison.Ordinal))
+            return;
+        var record = InvoiceRecords.FromJson(row.Record);
+        var (open, accepted) = (new List<FindingRecord>(), new List<AcceptedRecord>());
+        var passed = found.Count == 0 ? [] : await Passed(row);
+        foreach (var finding in found)
+        {
+            if (passed.Find(one => one.What.Code == finding.Code && one.What.Message == finding.Message) is { } by)
+                accepted.Add(new AcceptedRecord(finding.Code, finding.Message, finding.About, by.What.Reason, by.By, by.At, InvoiceRecords.FromStore));
+            else
+                open.Add(InvoiceRecords.Of(finding, InvoiceRecords.FromStore) with { Passing = InvoiceRecords.Word(PassingOf(finding)) });
+        }
+        var next = record with
+        {
+            Findings = [.. open, .. record.Findings.Where(finding => finding.Origin != InvoiceRecords.FromStore)],
+            Accepted = [.. record.Accepted.Where(one => one.Origin != InvoiceRecords.FromStore), .. accepted],
+        };
+        var json = InvoiceRecords.ToJson(next);
+        if (json == row.Record)
+            return;
+        row.Record = json;
+        (row.State, row.Findings, row.FirstFinding) = InvoiceRecords.HeldBy(next);
+    }
+
+    /// <summary>Leaves what the store said of an invoice in its record until that is found anew, so that one that is captured anew as it was does not change.</summary>
+    /// <param name="before">The record as it was before the capture; empty for a new invoice.</param>
+    public static void Carry(Invoice row, string before)
+    {
+        if (!before.Contains($"\"{InvoiceRecords.FromStore}\"", StringComparison.Ordinal) || !IsOpen(row))
+            return;
+        var (had, now) = (InvoiceRecords.FromJson(before), InvoiceRecords.FromJson(row.Record));
+        now = now with
+        {
+            Findings = [.. had.Findings.Where(one => one.Origin == InvoiceRecords.FromStore), .. now.Findings],
+            Accepted = [.. now.Accepted, .. had.Accepted.Where(one => one.Origin == InvoiceRecords.FromStore)],
+        };
+        row.Record = InvoiceRecords.ToJson(now);
+        (row.State, row.Findings, row.FirstFinding) = InvoiceRecords.HeldBy(now);
+    }
+
+    /// <summary>What the store says of an invoice at the moment, each with whether it may pass.</summary>
+    public static ImmutableArray<OutsideFinding> Open(Invoice row) =>
+        [.. InvoiceRecords.FromJson(row.Record).Findings.Where(one => one.Origin == InvoiceRecords.FromStore).Select(CapturedRecords.Of).Select(finding => new OutsideFinding(finding, PassingOf(finding)))];
+
+    /// <summary>Whether a person may let pass what the store says. One that came before is set aside, or approved with a reason.</summary>
+    public static Passing PassingOf(Finding finding) => finding.Code switch
+    {
+        SeenBefore.Code or SeenBefore.SameFile => Passing.Never,
+        LikeBefore.Code or CreditAlone.Code => Passing.ForReason,
+        _ => VendorChecks.PassingOf(finding.Code),
+    };
+
+    private async Task<List<PassedFinding>> Passed(Invoice row)
+    {
+        var made = await db.Corrections.Where(correction => correction.InvoiceId == row.Id).OrderBy(correction => correction.Id).ToListAsync(cancel);
+        var by = made.ToDictionary(correction => correction.Id);
+        return [.. new CorrectionHistory(made.Select(CorrectedInvoices.Of)).Holding
+            .Select(one => one.What is FindingAccepted what ? new PassedFinding(what, by[one.Id].By, by[one.Id].At) : null).OfType<PassedFinding>()];
+    }
+
+    private sealed record PassedFinding(FindingAccepted What, string By, DateTime At);
+}

@@ -1,0 +1,145 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using System.Text;
+using Daxlin.Core.Checks;
+using Daxlin.Core.Vendors;
+using Daxlin.Service.Storage;
+using Daxlin.Service.Web;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
+
+namespace Daxlin.Service.Vendors;
+
+internal static class VendorEndpoints
+{
+    public static void Map(RouteGroupBuilder api)
+    {
+        var vendors = api.MapGroup("/vendors").WithTags("Vendors");
+        vendors.MapGet("", List).WithSummary("All vendors by name; or those with some letters in a name, a tax number or an account.");
+        vendors.MapPost("", Begin).WithSummary("Begins a vendor's record. One begins by itself, too, with the first template or invoice of a vendor.");
+        vendors.MapGet("/{id:int}", Show).WithSummary("A vendor's record.");
+        vendors.MapPut("/{id:int}", Keep).WithSummary("Says anew what a vendor's record says; its open invoices are looked at anew.");
+        vendors.MapPost("/{id:int}/accounts", Add).WithSummary("Adds a bank account; it counts when another person has confirmed it.");
+        vendors.MapPost("/{id:int}/accounts/confirmation", Confirm).WithSummary("Confirms a bank account that another person added.");
+        vendors.MapPost("/{id:int}/accounts/end", End).WithSummary("Says that an account is none of the vendor's any more.");
+        vendors.MapGet("/export", Export).WithSummary("All vendors' records as CSV.").Produces<string>(contentType: "text/csv");
+        vendors.MapPost("/import", Import).WithSummary("Takes vendors' records from CSV: row by row, each by itself; empty cells leave what is there.").Accepts<string>("text/csv");
+    }
+
+    private static async Task<Ok<List<VendorSummary>>> List(
+        [FromQuery(Name = "search")] string? search, [AsParameters] ListPage page, HttpContext context, DaxlinDb db, CancellationToken cancel)
+    {
+        var vendors = db.Vendors.AsNoTracking();
+        if (SeenBefore.Squash(search ?? "") is { Length: > 0 } key)
+        {
+            var like = search!.Trim();
+            vendors = vendors.Where(vendor => db.VendorSpellings.Any(spelling => spelling.VendorId == vendor.Id && spelling.Key.Contains(key))
+                || vendor.TaxIds.Contains(like) || db.VendorAccounts.Any(account => account.VendorId == vendor.Id && account.Iban.Contains(key)));
+        }
+        if (page.AfterNumber is { } after && await db.Vendors.FindAsync([after], cancel) is { } last)
+            vendors = vendors.Where(vendor => string.Compare(vendor.Name, last.Name) > 0 || (vendor.Name == last.Name && vendor.Id > last.Id));
+        var rows = await page.Of(
+            vendors.OrderBy(vendor => vendor.Name).ThenBy(vendor => vendor.Id).Select(vendor => new
+            {
+                Row = vendor,
+                Confirmed = db.VendorAccounts.Count(account => account.VendorId == vendor.Id && account.ConfirmedAt != null && account.EndedAt == null),
+                Waiting = db.VendorAccounts.Count(account => account.VendorId == vendor.Id && account.ConfirmedAt == null && account.EndedAt == null),
+                Invoices = db.Invoices.Count(invoice => invoice.VendorId == vendor.Id && invoice.State != InvoiceState.Returned),
+                Held = db.Invoices.Count(invoice => invoice.VendorId == vendor.Id && invoice.State == InvoiceState.Held),
+            }),
+            row => row.Row.Id.ToString(CultureInfo.InvariantCulture), context, cancel);
+        return TypedResults.Ok(rows.ConvertAll(row => new VendorSummary(
+            row.Row.Id, row.Row.Name, row.Row.Currency, TermsOf(row.Row)?.ToString() ?? "", row.Row.LedgerAccount, row.Confirmed, row.Waiting, row.Invoices, row.Held, row.Row.Revision)));
+    }
+
+    private static async Task<Results<Ok<VendorDetail>, ProblemHttpResult>> Show(int id, DaxlinDb db, HttpResponse response, CancellationToken cancel) =>
+        await db.Vendors.FindAsync([id], cancel) is { } vendor ? await Tagged(vendor, 0, db, response, cancel) : Problem.NotThere($"vendor {id}");
+
+    private static async Task<Results<Created<VendorDetail>, ProblemHttpResult>> Begin(
+        VendorToKeep wanted, Actor actor, DaxlinDb db, VendorKeeping keeping, WriteTurn turn, HttpResponse response, CancellationToken cancel)
+    {
+        using var _ = await turn.Take(cancel);
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        var (vendor, moved, refused) = await keeping.Keep(null, wanted, actor.Name, cancel);
+        if (vendor is null)
+            return refused!.ToProblem();
+        await transaction.CommitAsync(cancel);
+        return TypedResults.Created($"/api/v1/vendors/{vendor.Id}", (await Tagged(vendor, moved, db, response, cancel)).Value);
+    }
+
+    private static Task<Results<Ok<VendorDetail>, ProblemHttpResult>> Keep(
+        int id, VendorToKeep wanted, HttpRequest request, Actor actor, DaxlinDb db, VendorKeeping keeping, WriteTurn turn, CancellationToken cancel) =>
+        Do(id, request, db, turn, async vendor =>
+        {
+            var (_, moved, refused) = await keeping.Keep(vendor, wanted, actor.Name, cancel);
+            return (moved, refused);
+        }, cancel);
+
+    private static Task<Results<Ok<VendorDetail>, ProblemHttpResult>> Add(
+        int id, AccountToAdd wanted, HttpRequest request, Actor actor, DaxlinDb db, VendorKeeping keeping, WriteTurn turn, CancellationToken cancel) =>
+        Do(id, request, db, turn, vendor => keeping.AddAccount(vendor, wanted, actor.Name, cancel), cancel);
+
+    private static Task<Results<Ok<VendorDetail>, ProblemHttpResult>> Confirm(
+        int id, AccountDecision wanted, HttpRequest request, Actor actor, DaxlinDb db, VendorKeeping keeping, WriteTurn turn, CancellationToken cancel) =>
+        Do(id, request, db, turn, vendor => keeping.ConfirmAccount(vendor, wanted, actor.Name, cancel), cancel);
+
+    private static Task<Results<Ok<VendorDetail>, ProblemHttpResult>> End(
+        int id, AccountDecision wanted, HttpRequest request, Actor actor, DaxlinDb db, VendorKeeping keeping, WriteTurn turn, CancellationToken cancel) =>
+        Do(id, request, db, turn, vendor => keeping.EndAccount(vendor, wanted, actor.Name, cancel), cancel);
+
+    /// <summary>An act bound to the revision that was seen, in one transaction.</summary>
+    private static async Task<Results<Ok<VendorDetail>, ProblemHttpResult>> Do(
+        int id, HttpRequest request, DaxlinDb db, WriteTurn turn, Func<Vendor, Task<(int Moved, Refused? Refused)>> act, CancellationToken cancel)
+    {
+        using var _ = await turn.Take(cancel);
+        if (await db.Vendors.FindAsync([id], cancel) is not { } vendor)
+            return Problem.NotThere($"vendor {id}");
+        if (Seen.Refuse(request, vendor.Revision, () => $"The record of {vendor.Name} was changed since it was shown. Look at it again.") is { } unseen)
+            return unseen;
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        var (moved, refused) = await act(vendor);
+        if (refused is not null)
+            return refused.ToProblem();
+        await transaction.CommitAsync(cancel);
+        return await Tagged(vendor, moved, db, request.HttpContext.Response, cancel);
+    }
+
+    private static async Task<FileContentHttpResult> Export(DaxlinDb db, CancellationToken cancel) =>
+        TypedResults.File(Encoding.UTF8.GetBytes(await VendorFile.Write(db, cancel)), "text/csv; charset=utf-8", "vendors.csv");
+
+    private static async Task<Results<Ok<List<ImportedVendor>>, ProblemHttpResult>> Import(
+        HttpRequest request, Actor actor, VendorImport import, CancellationToken cancel)
+    {
+        using var reader = new StreamReader(request.Body, new UTF8Encoding(false, throwOnInvalidBytes: true));
+        var (rows, refused) = await import.Take(await reader.ReadToEndAsync(cancel), actor.Name, cancel);
+        return rows is null ? refused!.ToProblem() : TypedResults.Ok(rows);
+    }
+
+    private static async Task<Ok<VendorDetail>> Tagged(Vendor vendor, int moved, DaxlinDb db, HttpResponse response, CancellationToken cancel)
+    {
+        Seen.Tag(response, vendor.Revision);
+        var spellings = await db.VendorSpellings.Where(spelling => spelling.VendorId == vendor.Id).OrderBy(spelling => spelling.Name).ToListAsync(cancel);
+        var keys = spelling(spellings);
+        var accounts = await db.VendorAccounts.Where(account => account.VendorId == vendor.Id).OrderBy(account => account.Id).ToListAsync(cancel);
+        var ofVendor = db.Invoices.Where(invoice => invoice.VendorId == vendor.Id && invoice.State != InvoiceState.Returned);
+        var borne = await ofVendor.Where(invoice => invoice.Iban != "").GroupBy(invoice => invoice.Iban).Select(group => new { Iban = group.Key, Count = group.Count() }).ToListAsync(cancel);
+        var templates = await db.Templates.Where(template => !template.IsRetired && template.Version == db.Templates.Where(other => other.Name == template.Name).Max(other => other.Version))
+            .Select(template => new { template.Name, template.Vendor }).ToListAsync(cancel);
+        return TypedResults.Ok(new VendorDetail(
+            vendor.Id, vendor.Revision, vendor.Name, [.. spellings.Where(one => one.Name != vendor.Name).Select(one => one.Name)], [.. VendorRegister.TaxIdsOf(vendor)], vendor.Currency,
+            TermsOf(vendor) is { } terms ? new TermsRecord(terms.Days, terms.FromMonthEnd) : null, vendor.LedgerAccount, vendor.TaxCode,
+            [.. accounts.Select(Of)],
+            [.. borne.Where(one => !accounts.Any(account => account.Iban == one.Iban && account.EndedAt is null)).OrderByDescending(one => one.Count).ThenBy(one => one.Iban).Select(one => new AccountSeen(VendorChecks.Grouped(one.Iban), one.Count))],
+            [.. templates.Where(template => keys.Contains(SeenBefore.Squash(template.Vendor))).Select(template => template.Name).Order(StringComparer.Ordinal)],
+            await ofVendor.CountAsync(cancel), await ofVendor.CountAsync(invoice => invoice.State == InvoiceState.Held, cancel), moved));
+
+        static HashSet<string> spelling(IEnumerable<VendorSpelling> all) => [.. all.Select(one => one.Key)];
+    }
+
+    private static AccountRecord Of(VendorAccount account) => new(
+        VendorChecks.Grouped(account.Iban), account.EndedAt is not null ? "ended" : account.ConfirmedAt is not null ? "confirmed" : "waiting",
+        account.AddedAt, account.AddedBy, account.Reason, account.ConfirmedAt, account.ConfirmedBy, account.EndedAt, account.EndedBy);
+
+    private static PaymentTerms? TermsOf(Vendor vendor) => vendor.TermsDays is { } days ? new PaymentTerms(days, vendor.TermsFromMonthEnd) : null;
+}

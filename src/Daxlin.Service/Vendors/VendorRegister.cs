@@ -1,0 +1,75 @@
+using System.Text.Json;
+using Daxlin.Core.Checks;
+using Daxlin.Core.History;
+using Daxlin.Core.Vendors;
+using Daxlin.Service.History;
+using Daxlin.Service.Storage;
+using Microsoft.EntityFrameworkCore;
+
+namespace Daxlin.Service.Vendors;
+
+/// <summary>Finds a vendor's record by any name it goes by, and begins one for a name that none has.</summary>
+/// <remarks>To be called under the turn to write: a record may be begun.</remarks>
+internal static class VendorRegister
+{
+    /// <summary>So many approved numbers are looked at for their form.</summary>
+    private const int NumbersBefore = 50;
+
+    public static async Task<Vendor> Of(DaxlinDb db, string name, DateTime at, CancellationToken cancel)
+    {
+        var key = SeenBefore.Squash(name);
+        var known = await Find(db, name, cancel);
+        if (known is not null)
+            return known;
+        var vendor = new Vendor { Key = key, Name = name };
+        db.Vendors.Add(vendor);
+        await db.SaveChangesAsync(cancel);
+        db.VendorSpellings.Add(new VendorSpelling { Key = key, VendorId = vendor.Id, Name = name });
+        await HistoryLog.Record(db, new Deed(HistoryStreams.Vendor(vendor.Id), at, Deed.Daxlin, HistoryActs.VendorChanged, "began the record") { After = name }, cancel);
+        await db.SaveChangesAsync(cancel);
+        return vendor;
+    }
+
+    public static async Task<Vendor?> Find(DaxlinDb db, string name, CancellationToken cancel)
+    {
+        var key = SeenBefore.Squash(name);
+        return await db.Vendors.SingleOrDefaultAsync(vendor => db.VendorSpellings.Any(spelling => spelling.Key == key && spelling.VendorId == vendor.Id), cancel);
+    }
+
+    /// <summary>Gives a record to every vendor whose templates or invoices an earlier release stored without one.</summary>
+    public static async Task FillIn(DaxlinDb db, DateTime at)
+    {
+        var names = await db.Templates.Select(template => template.Vendor)
+            .Union(db.Invoices.Where(invoice => invoice.VendorId == null).Select(invoice => invoice.Vendor)).Distinct().ToListAsync();
+        foreach (var name in names.Where(name => SeenBefore.Squash(name).Length > 0))
+        {
+            var vendor = await Of(db, name, at, default);
+            await db.Invoices.Where(invoice => invoice.VendorId == null && invoice.Vendor == name).ExecuteUpdateAsync(set => set.SetProperty(invoice => invoice.VendorId, vendor.Id));
+        }
+    }
+
+    /// <summary>What of a vendor speaks for or against its invoices.</summary>
+    public static async Task<VendorFacts> Facts(DaxlinDb db, Vendor vendor, CancellationToken cancel)
+    {
+        var spellings = await db.VendorSpellings.Where(spelling => spelling.VendorId == vendor.Id && spelling.Name != vendor.Name).OrderBy(spelling => spelling.Name).Select(spelling => spelling.Name).ToListAsync(cancel);
+        var accounts = await db.VendorAccounts.Where(account => account.VendorId == vendor.Id && account.ConfirmedAt != null && account.EndedAt == null)
+            .OrderBy(account => account.Id).Select(account => account.Iban).ToListAsync(cancel);
+        var ofVendor = db.Invoices.Where(invoice => invoice.VendorId == vendor.Id);
+        var approved = ofVendor.Where(invoice => invoice.State == InvoiceState.Approved || invoice.State == InvoiceState.Posted);
+        var numbers = await approved.OrderByDescending(invoice => invoice.Id).Select(invoice => invoice.InvoiceNumber).Take(NumbersBefore).ToListAsync(cancel);
+        return new VendorFacts(
+            vendor.Name, [.. spellings], [.. TaxIdsOf(vendor)], [.. accounts], accounts.Count > 0 ? [] : [.. await AccountsBefore(ofVendor, approved, cancel)], vendor.Currency,
+            vendor.TermsDays is { } days ? new PaymentTerms(days, vendor.TermsFromMonthEnd) : null, [.. numbers]);
+    }
+
+    /// <summary>The accounts that approved invoices bear; while none is approved, that of the first that was taken in.</summary>
+    private static async Task<List<string>> AccountsBefore(IQueryable<Invoice> ofVendor, IQueryable<Invoice> approved, CancellationToken cancel)
+    {
+        var paid = await approved.Where(invoice => invoice.Iban != "").Select(invoice => invoice.Iban).Distinct().ToListAsync(cancel);
+        return paid.Count > 0 ? paid
+            : await ofVendor.Where(invoice => invoice.Iban != "" && invoice.State != InvoiceState.Returned)
+                .OrderBy(invoice => invoice.IntakeId).ThenBy(invoice => invoice.FirstPage).Select(invoice => invoice.Iban).Take(1).ToListAsync(cancel);
+    }
+
+    public static string[] TaxIdsOf(Vendor vendor) => JsonSerializer.Deserialize<string[]>(vendor.TaxIds)!;
+}

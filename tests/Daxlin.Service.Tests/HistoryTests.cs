@@ -1,0 +1,108 @@
+using System.Text.Json.Nodes;
+using Daxlin.Testing;
+using Microsoft.Data.Sqlite;
+
+namespace Daxlin.Service.Tests;
+
+/// <summary>Whatever is done is told in one history, and what is changed in it later is found.</summary>
+public class HistoryTests
+{
+    private static IEnumerable<(string, byte[])> Brinewood => Directory.GetFiles(Path.Combine(Repository.Samples, "brinewood-chandlery"), "*.pdf")
+        .Order(StringComparer.Ordinal).Select(file => (Path.GetFileName(file), File.ReadAllBytes(file)));
+
+    private static async Task<(ServiceUnderTest Service, JsonNode Invoice)> Worked()
+    {
+        var service = await ServiceUnderTest.Start();
+        await service.SaveTemplates(Repository.Samples);
+        var batch = await service.OpenBatch("November");
+        await service.Upload(batch, Brinewood);
+        await service.UntilDone(batch);
+        var invoice = (await service.Invoices(batch)).First(one => (string?)one["state"] == "clear");
+        await service.Decide(invoice["id"], "corrections", new() { ["act"] = "enter", ["of"] = "purchaseOrder", ["text"] = "KSF-7" });
+        await service.Decide(invoice["id"], "hand-over", new() { ["to"] = "Mira", ["note"] = "Is this order ours?" });
+        await service.Decide(invoice["id"], "approval");
+        return (service, invoice);
+    }
+
+    private static Task<JsonNode> Verify(ServiceUnderTest service) => service.Get("history/verify");
+
+    private static async Task Tamper(ServiceUnderTest service, string statement)
+    {
+        await using var connection = new SqliteConnection($"Data Source={Path.Combine(service.Data, "daxlin.db")};Pooling=False");
+        await connection.OpenAsync();
+        await using var command = connection.CreateCommand();
+#pragma warning disable CA2100 // The statements are those of this file.
+        command.CommandText = statement;
+#pragma warning restore CA2100
+        Assert.True(await command.ExecuteNonQueryAsync() > 0);
+    }
+
+    [Fact]
+    public async Task Every_act_is_told_with_who_and_what_and_the_whole_is_a_chain()
+    {
+        var (service, invoice) = await Worked();
+        await using var running = service;
+        await service.PostAll();
+        var told = (await service.Get($"history?invoice={invoice["id"]}")).AsArray().Reverse().ToList();
+        Assert.Equal(["captured", "corrected", "handedOver", "approved", "posted"], told.Select(entry => (string)entry!["act"]!));
+        Assert.Equal(["Daxlin", .. Enumerable.Repeat(Environment.UserName, 4)], told.Select(entry => (string)entry!["by"]!));
+        Assert.Equal(Enumerable.Range(1, 5), told.Select(entry => (int)entry!["number"]!));
+        // What was approved is what was posted.
+        Assert.Equal((string?)told[3]!["content"], (string?)told[4]!["content"]);
+        Assert.Equal("KSF-7", (string?)told[1]!["after"]);
+        var whole = await Verify(service);
+        Assert.True((bool)whole["isWhole"]!);
+        Assert.Equal((1, 1), ((int)whole["approved"]!, Math.Min(1, (int)whole["seals"]!)));
+        var acts = (await service.All("history?limit=7")).Select(entry => (int)entry["id"]!).ToList();
+        Assert.Equal(acts.Count, (int)whole["entries"]!);
+        Assert.Equal(acts.OrderDescending(), acts);
+        var lines = (await service.Http.GetStringAsync("history/export?act=takenIn")).Split('\n', StringSplitOptions.RemoveEmptyEntries);
+        Assert.Equal(Brinewood.Select(file => file.Item1).Order(), lines.Select(line => (string)JsonNode.Parse(line)!["after"]!).Order());
+        Assert.Empty((await service.Get("history?by=Nobody")).AsArray());
+        Assert.Empty((await service.Get("history?to=2020-01-01")).AsArray());
+        Assert.Equal(acts.Count, (await service.All("history?from=2020-01-01")).Count);
+    }
+
+    [Theory]
+    [InlineData("UPDATE History SET \"By\" = 'Nobody' WHERE Act = 'handedOver'", "entry 3 of invoice/")]
+    [InlineData("DELETE FROM History WHERE Act = 'corrected'", "entry 2 is gone")]
+    [InlineData("DELETE FROM History WHERE Act = 'takenIn' AND Id = (SELECT MAX(Id) FROM History WHERE Act = 'takenIn')", "one was taken away or put in")]
+    [InlineData("UPDATE Invoices SET Record = REPLACE(Record, 'KSF-7', 'KSF-8') WHERE State = 'Posted'", "are not those that")]
+    public async Task What_is_changed_behind_its_back_is_named(string statement, string sentence)
+    {
+        var (service, _) = await Worked();
+        await using var running = service;
+        Assert.Equal(201, (await service.PostAll()).Status);
+        await Tamper(service, statement);
+        var broken = await Verify(service);
+        Assert.False((bool)broken["isWhole"]!);
+        Assert.Contains(sentence, (string?)broken["sentence"], StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task What_was_approved_is_posted_or_nothing()
+    {
+        var (service, invoice) = await Worked();
+        await using var running = service;
+        await Tamper(service, "UPDATE Invoices SET Record = REPLACE(Record, 'KSF-7', 'KSF-8') WHERE State = 'Approved'");
+        var (status, refused) = await service.PostAll();
+        Assert.Equal((409, "altered-since-approved"), (status, (string?)refused["code"]));
+        Assert.Contains($"invoice {invoice["id"]} ", (string?)refused["detail"], StringComparison.Ordinal);
+        Assert.Empty((await service.Get("posting-runs")).AsArray());
+    }
+
+    [Fact]
+    public async Task A_service_that_starts_with_a_broken_history_says_so()
+    {
+        var (service, _) = await Worked();
+        await Tamper(service, "UPDATE History SET Reason = 'Other' WHERE Act = 'handedOver'");
+        await service.Terminate();
+        await using var again = await ServiceUnderTest.Start(service.Data);
+        JsonNode state;
+        do
+            state = await again.Get("state");
+        while ((bool)state["isWell"]!);
+        Assert.Equal("history-broken", (string?)state["code"]);
+        Assert.Contains("invoice/", (string?)state["sentence"], StringComparison.Ordinal);
+    }
+}
