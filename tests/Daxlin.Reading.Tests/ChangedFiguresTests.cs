@@ -18,7 +18,7 @@ public class ChangedFiguresTests
     private const int MostNumbers = 60;
 
     [Theory]
-    [MemberData(nameof(FamilyInvoices.Folders), MemberType = typeof(FamilyInvoices))]
+    [MemberData(nameof(Families.Folders), MemberType = typeof(Families))]
     public void No_changed_figure_is_clear(string family)
     {
         var changes = 0;
@@ -47,7 +47,7 @@ public class ChangedFiguresTests
     }
 
     [Theory]
-    [MemberData(nameof(FamilyInvoices.Folders), MemberType = typeof(FamilyInvoices))]
+    [MemberData(nameof(Families.Folders), MemberType = typeof(Families))]
     public void No_row_dropped_or_printed_twice_is_clear(string family)
     {
         var changes = 0;

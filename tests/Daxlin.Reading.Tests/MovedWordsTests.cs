@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Daxlin.Core;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Pages;
+using Daxlin.Testing;
 
 namespace Daxlin.Reading.Tests;
 
@@ -15,7 +16,7 @@ public class MovedWordsTests
     private const int MostWords = 8;
 
     [Theory]
-    [MemberData(nameof(FamilyInvoices.Folders), MemberType = typeof(FamilyInvoices))]
+    [MemberData(nameof(Families.Folders), MemberType = typeof(Families))]
     public void No_word_in_the_neighbouring_row_or_column_is_clear_unless_the_record_says_it_is_there(string family)
     {
         var (moves, invoices) = (0, 0);

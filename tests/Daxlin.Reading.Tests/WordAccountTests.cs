@@ -12,7 +12,7 @@ namespace Daxlin.Reading.Tests;
 public class WordAccountTests
 {
     [Theory]
-    [MemberData(nameof(FamilyInvoices.Folders), MemberType = typeof(FamilyInvoices))]
+    [MemberData(nameof(Families.Folders), MemberType = typeof(Families))]
     public void The_letters_of_the_cells_and_of_the_account_are_the_letters_of_the_page(string family)
     {
         TemplateSet templates = [.. Directory.GetFiles(family, "*.template.json").Select(file => TemplateReader.Read(File.ReadAllText(file)))];

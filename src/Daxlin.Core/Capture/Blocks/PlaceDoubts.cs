@@ -46,6 +46,8 @@ internal sealed class PlaceDoubts
             var words = line.Cut[column];
             if (column > 0 && line.Cut.Has(column - 1) && IsCutWithin(line.Cut[column - 1][^1], words[0]))
                 AddCut(line, row, line.Cut[column - 1][^1], words[0]);
+            if (WordBetween(line.Cut, column) is { } between)
+                AddBetween(line, row, column, between);
             if (line.Cutter.RuleOf(column) is not { } rule || !rule.Kind.IsFigure())
                 continue;
             foreach (var word in words)
@@ -101,6 +103,32 @@ internal sealed class PlaceDoubts
     private void AddCut(BlockLine line, int row, Word left, Word right) => findings.Add(Finding.Hold(
         "word-cut",
         $"“{left.Text}{right.Text}” {Where(line, row)} stands across the edge of two columns and was cut into “{left.Text}” and “{right.Text}”.",
+        block.Name));
+
+    /// <summary>A word of another column that stands between the words of one: what was taken for the one column is the text of two.</summary>
+    /// <example>In <c>3 sac   12,20   1O</c> the rate 1O is no number, and its column's neighbours are; it is none of "3 sac".</example>
+    private static Word? WordBetween(CutLine cut, int column)
+    {
+        var words = cut[column];
+        if (words.Length < 2)
+            return null;
+        var (left, right) = (words[0].Box.Right, words[^1].Box.Left);
+        for (var other = 0; other < cut.Columns; other++)
+        {
+            if (other == column)
+                continue;
+            foreach (var word in cut[other])
+            {
+                if (word.Box.CenterX > left && word.Box.CenterX < right)
+                    return word;
+            }
+        }
+        return null;
+    }
+
+    private void AddBetween(BlockLine line, int row, int column, Word between) => findings.Add(Finding.Hold(
+        "words-apart",
+        $"“{TextLine.TextOf(line.Cut[column])}” {Where(line, row)} was taken for the {TradeNames.Spoken(line.Cutter.RuleOf(column)?.Name ?? "text between columns")}, but “{between.Text}” of another column stands in its midst.",
         block.Name));
 
     private string Where(BlockLine line, int row) =>

@@ -5,15 +5,15 @@ using Daxlin.Core.Checks;
 using Daxlin.Core.Pages;
 using Daxlin.Core.Recognition;
 using Daxlin.Core.Templates.Json;
-using Daxlin.Testing;
+using Daxlin.Reading;
 
-namespace Daxlin.Reading.Tests;
+namespace Daxlin.Testing;
 
 /// <summary>The invoices of a family's folder as its templates take them.</summary>
-internal static class FamilyInvoices
+public static class FamilyInvoices
 {
     /// <summary>All families at hand, by folder.</summary>
-    public static TheoryData<string> Folders => [.. new[] { Repository.Corpus, Repository.Families, Repository.Samples }.SelectMany(Repository.FamiliesOf)];
+    public static ImmutableArray<string> Folders => [.. new[] { Repository.Corpus, Repository.Families, Repository.Samples }.SelectMany(Repository.FamiliesOf)];
 
     /// <summary>The invoices that come out clear, each with its own pages.</summary>
     public static IEnumerable<FamilyInvoice> Clear(string family)
@@ -29,5 +29,3 @@ internal static class FamilyInvoices
         }
     }
 }
-
-internal sealed record FamilyInvoice(string Name, ImmutableArray<Page> Pages, TemplateSet Templates, CheckedInvoice Checked);
