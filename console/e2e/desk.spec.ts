@@ -303,6 +303,10 @@ for (const colorScheme of ["light", "dark"] as const) {
       await page.getByRole("button", { name: "51616", exact: true }).first().click();
       for (const tab of ["Captured", "All 2 invoices", "How sure", "Aloud", "As text"]) {
         await page.getByRole("tab", { name: tab }).click();
+        if (tab === "As text") {
+          // The editor is loaded when it is first opened.
+          await page.getByLabel("The template as text").waitFor();
+        }
         const result = await new AxeBuilder({ page }).analyze();
         expect(result.violations.map((one) => `${tab} ${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
       }

@@ -51,6 +51,16 @@ const router = createBrowserRouter([
         HydrateFallback: () => null,
       },
       {
+        path: "/batches/:id/sheet",
+        lazy: async () => ({ Component: (await import("./batch/SheetPage")).SheetPage }),
+        HydrateFallback: () => null,
+      },
+      {
+        path: "/figures",
+        lazy: async () => ({ Component: (await import("./figures/FiguresPage")).FiguresPage }),
+        HydrateFallback: () => null,
+      },
+      {
         path: "/vendors",
         lazy: async () => ({ Component: (await import("./vendors/VendorsPage")).VendorsPage }),
         HydrateFallback: () => null,

@@ -38,6 +38,10 @@ internal sealed class ServiceClient(string server, string? person = null) : IDis
     public Task<JsonNode> Decide(string path, JsonNode body, int revision, CancellationToken cancel) =>
         Send(HttpMethod.Post, path, new StringContent(body.ToJsonString(), Encoding.UTF8, "application/json"), cancel, ("If-Match", $"\"{revision}\""));
 
+    /// <summary>Says anew what something is, if it is still as it was seen.</summary>
+    public Task<JsonNode> Replace(string path, JsonNode body, int revision, CancellationToken cancel) =>
+        Send(HttpMethod.Put, path, new StringContent(body.ToJsonString(), Encoding.UTF8, "application/json"), cancel, ("If-Match", $"\"{revision}\""));
+
     /// <summary>Makes something that must not be made twice: sent again with the same key, it is the same.</summary>
     public Task<JsonNode> Make(string path, JsonNode body, string key, CancellationToken cancel) =>
         Send(HttpMethod.Post, path, new StringContent(body.ToJsonString(), Encoding.UTF8, "application/json"), cancel, ("Idempotency-Key", key));

@@ -3,6 +3,7 @@ using Daxlin.Service.Batches;
 using Daxlin.Service.Demo;
 using Daxlin.Service.Desk;
 using Daxlin.Service.Documents;
+using Daxlin.Service.Figures;
 using Daxlin.Service.History;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.Posting;
@@ -129,6 +130,7 @@ public static class ServiceHost
         PostingEndpoints.Map(api);
         VendorEndpoints.Map(api);
         HistoryEndpoints.Map(api);
+        FiguresEndpoints.Map(api);
         DemoEndpoints.Map(api);
         api.MapGet("/state", State).WithTags("Service").WithSummary("Whether the service can work, and if not, why.");
         ServeConsole(app, settings.Console);

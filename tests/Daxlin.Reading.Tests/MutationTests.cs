@@ -1,3 +1,4 @@
+using Daxlin.Core.Checks;
 using Daxlin.Testing;
 using Daxlin.Testing.Mutations;
 
@@ -28,6 +29,9 @@ public class MutationTests
                     continue;
                 var outcome = Outcome.Of(invoice, mutation, pages);
                 Assert.True(outcome.Verdict is not (Verdict.WrongAndClear or Verdict.HeldNeedlessly), $"{invoice.Name}, {mutation}: {outcome.Verdict} {string.Join(", ", outcome.Wrong)}");
+                // Whatever is found has words of its own in the figures, and the proof's parts make up the whole.
+                Assert.All(outcome.Codes, code => Assert.True(FindingWords.Knows(code), code));
+                Assert.True(outcome.Proof is not { } proof || proof.Tied + proof.Unproved.Length <= proof.Numbers, outcome.Proof?.Sentence);
                 made++;
                 mendable += outcome.IsMendable ? 1 : 0;
                 proposed += outcome.IsProposed ? 1 : 0;

@@ -23,6 +23,8 @@ export type PostingRun = components["schemas"]["PostingRunSummary"];
 
 export type Vendor = components["schemas"]["VendorDetail"];
 export type ImportedVendor = components["schemas"]["ImportedVendor"];
+export type BatchSheet = components["schemas"]["BatchSheet"];
+export type WorkFigures = components["schemas"]["WorkFigures"];
 export type HistoryEntry = components["schemas"]["HistoryEntryRecord"];
 
 export const api = createClient<paths>({ baseUrl: "" });

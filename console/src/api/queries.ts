@@ -65,6 +65,21 @@ export const ask = {
       queryFn: () => dataOf(api.GET("/api/v1/invoices/{id}/proposals", { params: { path: { id } } })),
       staleTime: Number.POSITIVE_INFINITY,
     }),
+  sheet: (id: number) =>
+    queryOptions({
+      queryKey: ["batch", id, "sheet"],
+      queryFn: () => dataOf(api.GET("/api/v1/batches/{id}/sheet", { params: { path: { id } } })),
+    }),
+  figures: (from: string, to: string) =>
+    queryOptions({
+      queryKey: ["figures", from, to],
+      queryFn: () =>
+        dataOf(
+          api.GET("/api/v1/figures", {
+            params: { query: { from: from || undefined, to: to || undefined } },
+          }),
+        ),
+    }),
   vendors: (search: string) =>
     queryOptions({
       queryKey: ["vendors", search],

@@ -593,6 +593,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/figures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the work went: what went through untouched, by week and vendor; what holds invoices; sums by vendor and month. */
+        get: {
+            parameters: {
+                query?: {
+                    from?: string;
+                    to?: string;
+                    batch?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WorkFigures"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/state": {
         parameters: {
             query?: never;
@@ -1315,6 +1355,124 @@ export interface paths {
                 };
             };
         };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/batches/{id}/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a batch comes to: counts and sums by state, vendor and currency, what is held and why, and the stated control totals against all that was taken in. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BatchSheet"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/batches/{id}/sheet/printable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same as a page to print. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/html": string;
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/batches/{id}/control-totals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Says what the batch is to come to, by currency; If-Match says which totals were seen. */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TotalsToState"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BatchSheet"];
+                    };
+                };
+            };
+        };
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2488,6 +2646,35 @@ export interface components {
             /** @description Why it is unreadable. */
             reason: string;
         };
+        /** @description What a batch comes to. */
+        BatchSheet: {
+            /** Format: int32 */
+            id: number;
+            name: string;
+            /** Format: date-time */
+            createdAt: string;
+            /**
+             * Format: int32
+             * @description Counts changes of its control totals; the ETag of this sheet.
+             */
+            revision: number;
+            /** Format: int32 */
+            documents: number;
+            /** Format: int32 */
+            waiting: number;
+            /** @description Invoices and sums in each state and currency; those without a currency are unplaced. */
+            states: components["schemas"]["StateTotal"][];
+            /** @description The same by vendor. */
+            vendors: components["schemas"]["VendorTotal"][];
+            /** @description What holds invoices, the most frequent first. An invoice that is held by two things counts twice. */
+            reasons: components["schemas"]["ReasonCount"][];
+            /** @description What is held or unplaced, by the names of the files; 500 at most. */
+            held: components["schemas"]["HeldInvoice"][];
+            /** @description What the batch was to come to, and what it comes to. */
+            controlTotals: components["schemas"]["ControlTotal"][];
+            /** @description Files that were set aside. */
+            unreadable: components["schemas"]["SetAsideFile"][];
+        };
         /** @description A batch with its counts. */
         BatchSummary: {
             /** Format: int32 */
@@ -2532,6 +2719,22 @@ export interface components {
             right: number;
             /** Format: double */
             bottom: number;
+        };
+        /** @description What a batch was said to come to in one currency, and what all its invoices but the returned come to. */
+        ControlTotal: {
+            currency: string;
+            /**
+             * Format: int32
+             * @description Null if no count was stated.
+             */
+            statedInvoices: null | number;
+            /** @description Null if no sum was stated. */
+            statedSum: null | string;
+            /** Format: int32 */
+            invoices: number;
+            sum: string;
+            /** @description What does not agree, in figures; empty if all does or nothing was stated. */
+            says: string;
         };
         /** @description What a person says of an invoice's values. Which keys an act takes: */
         CorrectionToMake: {
@@ -2712,6 +2915,17 @@ export interface components {
             /** @description What for. */
             note?: null | string;
         };
+        HeldInvoice: {
+            /** Format: int32 */
+            id: number;
+            file: string;
+            vendor: string;
+            invoiceNumber: string;
+            state: string;
+            finding: string;
+            /** Format: int32 */
+            findings: number;
+        };
         /** @description An entry of the history. */
         HistoryEntryRecord: {
             /**
@@ -2876,6 +3090,8 @@ export interface components {
              * @description The vendor's record; null for an unplaced invoice.
              */
             vendorId: null | number;
+            /** @description How far its numbers are proved. */
+            proof: components["schemas"]["ProofRecord"];
         };
         /** @description The document that an invoice came in. */
         InvoiceDocument: {
@@ -2933,6 +3149,16 @@ export interface components {
             revision: number;
             /** @description The vendor whose name stands out on an unplaced invoice; empty if none does, and for others. */
             looksLike: string;
+            /**
+             * Format: int32
+             * @description How many numbers were captured.
+             */
+            numbers: number;
+            /**
+             * Format: int32
+             * @description How many of them stand in sums that hold.
+             */
+            numbersTied: number;
         };
         JsonElement: unknown;
         LeftOutRecord: {
@@ -2961,6 +3187,16 @@ export interface components {
             };
             /** @description Lists that stand under the row. */
             under: components["schemas"]["UnderRecord"][];
+        };
+        MonthSum: {
+            /** @description As 2026-03. */
+            month: string;
+            vendor: string;
+            currency: string;
+            /** Format: int32 */
+            invoices: number;
+            /** @description Credit notes taken off. */
+            sum: string;
         };
         /** @description A template's new name. */
         NewName: {
@@ -3014,6 +3250,21 @@ export interface components {
             sums: {
                 [key: string]: string;
             };
+        };
+        /** @description How far an invoice's numbers are proved. */
+        ProofRecord: {
+            /**
+             * Format: int32
+             * @description How many were captured.
+             */
+            numbers: number;
+            /**
+             * Format: int32
+             * @description How many of them stand in a sum that holds.
+             */
+            tied: number;
+            /** @description The same in a sentence, with the names of those that no sum checks; empty if an earlier release stored it. */
+            says: string;
         };
         /** @description A small change after which more of an invoice adds up. It is shown, and never made by itself. */
         ProposalRecord: {
@@ -3071,6 +3322,23 @@ export interface components {
             looksLike: string;
             /** Format: int32 */
             revision: number;
+            /**
+             * Format: int32
+             * @description How many numbers were captured.
+             */
+            numbers: number;
+            /**
+             * Format: int32
+             * @description How many of them stand in sums that hold.
+             */
+            numbersTied: number;
+        };
+        ReasonCount: {
+            code: string;
+            /** @description The code in a few words. */
+            says: string;
+            /** Format: int32 */
+            invoices: number;
         };
         /** @description Invoices by what would become of them, the gravest first. */
         RehearsalCounts: {
@@ -3220,6 +3488,10 @@ export interface components {
             /** @description At least five letters; it is kept on record. */
             reason: null | string;
         };
+        SetAsideFile: {
+            file: string;
+            reason: string;
+        };
         SseItemOfBatchSummary: {
             data?: components["schemas"]["BatchSummary"];
             eventType?: null | string;
@@ -3231,6 +3503,25 @@ export interface components {
             eventType?: null | string;
             eventId?: null | string;
             reconnectionInterval?: null | string;
+        };
+        StateTotal: {
+            state: string;
+            currency: string;
+            /** Format: int32 */
+            invoices: number;
+            /** @description Credit notes taken off. */
+            sum: string;
+        };
+        StatedTotal: {
+            /** @description ISO 4217. */
+            currency: string;
+            /**
+             * Format: int32
+             * @description How many invoices; null if only the sum is known.
+             */
+            invoices?: null | number;
+            /** @description Credit notes taken off, as "1204.50"; null if only the count is known. */
+            sum?: null | string;
         };
         StruckRecord: {
             /** @description The list that the row was captured in. */
@@ -3421,6 +3712,10 @@ export interface components {
             holds: boolean;
             about: string[];
         };
+        /** @description What a batch is to come to, by currency; an empty list takes all of it back. */
+        TotalsToState: {
+            totals: components["schemas"]["StatedTotal"][];
+        };
         /** @description What came of trying templates on documents. */
         TrialResult: {
             /** @description Each with its faults; nothing is tried while one has any. */
@@ -3539,6 +3834,13 @@ export interface components {
              */
             movedInvoices: number;
         };
+        VendorFigure: {
+            vendor: string;
+            /** Format: int32 */
+            invoices: number;
+            /** Format: int32 */
+            untouched: number;
+        };
         /** @description A vendor as a list shows it. */
         VendorSummary: {
             /** Format: int32 */
@@ -3581,6 +3883,23 @@ export interface components {
             terms?: null | components["schemas"]["TermsRecord"];
             ledgerAccount?: null | string;
             taxCode?: null | string;
+        };
+        VendorTotal: {
+            vendor: string;
+            currency: string;
+            /** Format: int32 */
+            invoices: number;
+            /**
+             * Format: int32
+             * @description How many are clear, approved or posted, and no person has changed anything of them.
+             */
+            untouched: number;
+            /**
+             * Format: int32
+             * @description How many are held.
+             */
+            held: number;
+            sum: string;
         };
         /** @description The version that becomes the current one again, as a new version. */
         VersionToReturnTo: {
@@ -3629,6 +3948,20 @@ export interface components {
             /** @description What it finds on each; null where it finds nothing that fits. */
             values: components["schemas"]["ValueFound"][];
         };
+        WeekFigure: {
+            /**
+             * Format: date
+             * @description The first day of the week.
+             */
+            monday: string;
+            /** Format: int32 */
+            invoices: number;
+            /**
+             * Format: int32
+             * @description How many are clear, approved or posted, and no person has changed anything of them.
+             */
+            untouched: number;
+        };
         /** @description A word and where it stands. */
         WordRecord: {
             text: string;
@@ -3638,6 +3971,17 @@ export interface components {
              * @description Which line of its page it is a word of, from 0; -1 for words that do not stand upright.
              */
             line: number;
+        };
+        /** @description How the work went over a time. */
+        WorkFigures: {
+            /** @description By the week in which invoices were received: how many went through untouched. */
+            weeks: components["schemas"]["WeekFigure"][];
+            /** @description The same by vendor, those with the most invoices first. */
+            vendors: components["schemas"]["VendorFigure"][];
+            /** @description What holds what is open now, the most frequent first. */
+            reasons: components["schemas"]["ReasonCount"][];
+            /** @description Sums by vendor and by the month that invoices are dated in. */
+            months: components["schemas"]["MonthSum"][];
         };
     };
     responses: never;

@@ -2,7 +2,7 @@ import { Button, Progress } from "@mantine/core";
 import { Dropzone } from "@mantine/dropzone";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
-import { useParams } from "react-router";
+import { Link, useParams } from "react-router";
 import { api, type Batch, dataOf, type PostingRun } from "../api/client";
 import { ask } from "../api/queries";
 import { money } from "../shared/amounts";
@@ -54,6 +54,7 @@ function OpenBatch({ batch }: { batch: Batch }) {
           <Counts batch={batch} />
         </div>
         <div className="row">
+          <Link to={`/batches/${batch.id}/sheet`}>Sheet and control totals</Link>
           <Recapture batch={batch} />
           <Post batch={batch} />
           <Button size="xs" onClick={() => openFiles.current?.()} disabled={taking?.isRunning}>

@@ -36,6 +36,9 @@ export function InvoiceTable({ invoices }: { invoices: InvoiceSummary[] }) {
             <th>Date</th>
             <th className="figure">Rows</th>
             <th className="figure">Total</th>
+            <th className="figure" title="How many of its numbers stand in sums that hold">
+              Proved
+            </th>
             <th>What to look at</th>
           </tr>
         </thead>
@@ -59,6 +62,9 @@ export function InvoiceTable({ invoices }: { invoices: InvoiceSummary[] }) {
               <td style={{ whiteSpace: "nowrap" }}>{invoice.invoiceDate}</td>
               <td className="figure">{invoice.lines}</td>
               <td className="figure">{money(invoice.total, invoice.currency)}</td>
+              <td className="figure soft">
+                {invoice.numbers > 0 ? `${invoice.numbersTied} of ${invoice.numbers}` : "–"}
+              </td>
               <td>
                 {/* Whom it looks like stands beside it already. */}
                 {invoice.state === "unplaced" && invoice.looksLike

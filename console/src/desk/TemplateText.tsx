@@ -3,14 +3,15 @@ import { defaultKeymap, indentWithTab } from "@codemirror/commands";
 import { json } from "@codemirror/lang-json";
 import {
   bracketMatching,
-  defaultHighlightStyle,
   foldGutter,
+  HighlightStyle,
   indentUnit,
   syntaxHighlighting,
 } from "@codemirror/language";
 import { setDiagnostics } from "@codemirror/lint";
 import { Compartment, EditorState } from "@codemirror/state";
 import { EditorView, highlightActiveLine, keymap, lineNumbers } from "@codemirror/view";
+import { tags } from "@lezer/highlight";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
 import { Link } from "react-router";
@@ -25,6 +26,12 @@ interface Props {
   undo: () => void;
   redo: () => void;
 }
+
+/** The page's own colours, in light and dark. */
+const INKS = HighlightStyle.define([
+  { tag: tags.propertyName, color: "var(--accent)" },
+  { tag: [tags.number, tags.bool, tags.null], color: "var(--held)" },
+]);
 
 /** The template as text, completed by its schema, with what is wrong with it marked; choosing a fault goes to its line. */
 export function TemplateText(props: Props) {
@@ -74,7 +81,7 @@ export function TemplateText(props: Props) {
           indentUnit.of("  "),
           json(),
           language.current.of([]),
-          syntaxHighlighting(defaultHighlightStyle),
+          syntaxHighlighting(INKS),
           EditorView.contentAttributes.of({ "aria-label": "The template as text", spellcheck: "false" }),
           EditorView.updateListener.of((update) => {
             const next = update.state.doc.toString();
@@ -85,6 +92,8 @@ export function TemplateText(props: Props) {
         ],
       }),
     });
+    // A long text scrolls by the keyboard, too.
+    view.scrollDOM.tabIndex = 0;
     editor.current = view;
     return () => view.destroy();
   }, []);

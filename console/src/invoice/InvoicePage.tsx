@@ -156,6 +156,7 @@ function OpenInvoice({ invoice }: { invoice: Invoice }) {
             {next && <Link to={`/invoices/${next}${behind}`}>Next</Link>}
           </span>
         </div>
+        {invoice.proof.says && <p className="proof">{invoice.proof.says}</p>}
         <InHand invoice={invoice} correcting={correcting} choose={choose} />
         <CapturedValues invoice={invoice} chosen={chosen} choose={choose} showsFindings={false} />
         <Said invoice={invoice} correcting={correcting} />

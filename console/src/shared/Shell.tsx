@@ -50,6 +50,7 @@ function Bar() {
         <Link to="/templates">Templates</Link>
         <Link to="/vendors">Vendors</Link>
         <Link to="/history">History</Link>
+        <Link to="/figures">Figures</Link>
       </nav>
       <nav aria-label="Where you are">
         {trail.map((step) => (

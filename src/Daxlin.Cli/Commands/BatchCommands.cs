@@ -28,7 +28,7 @@ internal static class BatchCommands
         var recapture = new Command("recapture", "Capture again, by the newest templates, all that nobody has decided on.") { id, wait };
         recapture.SetAction(CommandContext.Run((parsed, context, cancel) =>
             Recapture(parsed.GetValue(id), parsed.GetValue(wait), context, cancel)));
-        return new Command("batch", "Batches: documents taken in together.") { add, list, show, recapture };
+        return new Command("batch", "Batches: documents taken in together.") { add, list, show, recapture, BatchTotals.Sheet(id), BatchTotals.State(id) };
     }
 
     public static async Task<int> Add(string name, string[] paths, bool wait, CommandContext context, CancellationToken cancel)

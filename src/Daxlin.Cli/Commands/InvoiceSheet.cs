@@ -17,6 +17,8 @@ internal static class InvoiceSheet
             + (isStored ? $", batch {Shown.Text(invoice["batch"])} “{Shown.Text(invoice["batchName"])}”" : "")
             + (Shown.Text(invoice["template"]) is { Length: > 0 } template ? $", template {template}" : "")
             + (isStored && Shown.Number(invoice["templateVersion"]) > 0 ? $" version {Shown.Text(invoice["templateVersion"])}" : ""));
+        if (Shown.Text(invoice["proof"]!["says"]) is { Length: > 0 } proof)
+            Terminal.Line(proof);
         foreach (var finding in invoice["findings"]!.AsArray())
             Terminal.Line($"{(Shown.Text(finding!["severity"]) == "note" ? "·" : "▲")} {Shown.Text(finding["message"])}");
 

@@ -31,6 +31,11 @@ internal static class BatchEndpoints
             .DisableAntiforgery();
         batches.MapPost("/{id:int}/recapture", Recapture)
             .WithSummary("Captures everything of the batch again that nobody has decided on, by the newest templates.");
+        batches.MapGet("/{id:int}/sheet", Sheet)
+            .WithSummary("What a batch comes to: counts and sums by state, vendor and currency, what is held and why, and the stated control totals against all that was taken in.");
+        batches.MapGet("/{id:int}/sheet/printable", Printable).WithSummary("The same as a page to print.").Produces<string>(contentType: "text/html");
+        batches.MapPut("/{id:int}/control-totals", State)
+            .WithSummary("Says what the batch is to come to, by currency; If-Match says which totals were seen.");
         batches.MapGet("/{id:int}/events", Events)
             .WithSummary("The batch's counts as server-sent events, each time they change, until nothing waits.");
     }
@@ -67,6 +72,33 @@ internal static class BatchEndpoints
         db.Batches.Add(batch);
         await db.SaveChangesAsync(cancel);
         return TypedResults.Created($"/api/v1/batches/{batch.Id}", (await Find(batch.Id, db, cancel))!);
+    }
+
+    private static async Task<Results<Ok<BatchSheet>, ProblemHttpResult>> Sheet(int id, DaxlinDb db, HttpResponse response, CancellationToken cancel)
+    {
+        if (await BatchSheets.Of(id, db, cancel) is not { } sheet)
+            return Problem.NotThere($"batch {id}");
+        Seen.Tag(response, sheet.Revision);
+        return TypedResults.Ok(sheet);
+    }
+
+    private static async Task<Results<ContentHttpResult, ProblemHttpResult>> Printable(int id, DaxlinDb db, CancellationToken cancel) =>
+        await BatchSheets.Of(id, db, cancel) is { } sheet ? TypedResults.Content(PrintableSheet.Of(sheet), "text/html; charset=utf-8") : Problem.NotThere($"batch {id}");
+
+    private static async Task<Results<Ok<BatchSheet>, ProblemHttpResult>> State(
+        int id, TotalsToState wanted, HttpRequest request, Actor actor, DaxlinDb db, WriteTurn turn, TimeProvider clock, CancellationToken cancel)
+    {
+        if (BatchSheets.FaultOf(wanted) is { } fault)
+            return fault.ToProblem();
+        using var _ = await turn.Take(cancel);
+        if (await db.Batches.SingleOrDefaultAsync(batch => batch.Id == id, cancel) is not { } row)
+            return Problem.NotThere($"batch {id}");
+        if (Seen.Refuse(request, row.Revision, () => "The control totals of this batch were changed since they were shown. Look at them again.") is { } unseen)
+            return unseen;
+        await BatchSheets.State(row, wanted, actor.Name, db, clock.GetUtcNow().UtcDateTime, cancel);
+        var sheet = (await BatchSheets.Of(id, db, cancel))!;
+        Seen.Tag(request.HttpContext.Response, sheet.Revision);
+        return TypedResults.Ok(sheet);
     }
 
     private static async Task<Results<Ok<List<BatchDocument>>, ProblemHttpResult>> Documents(

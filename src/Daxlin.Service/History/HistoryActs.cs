@@ -12,5 +12,6 @@ internal static class HistoryActs
     public const string Returned = "returned";
     public const string Posted = "posted";
     public const string TemplateSaved = "templateSaved";
+    public const string TotalsStated = "totalsStated";
     public const string VendorChanged = "vendorChanged";
 }

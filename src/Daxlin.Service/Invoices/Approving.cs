@@ -28,6 +28,7 @@ public sealed class Approving(DaxlinDb db, TimeProvider clock)
                 Content = invoice.ApprovedSha256,
             },
             cancel);
+        invoice.IsTouched |= invoice.State == InvoiceState.Held;
         invoice.State = InvoiceState.Approved;
         await db.SaveChangesAsync(cancel);
         return null;

@@ -11,10 +11,12 @@ namespace Daxlin.Service.Invoices;
 /// <param name="Findings">How many findings hold it.</param>
 /// <param name="FirstFinding">The first of them, or empty.</param>
 /// <param name="Revision">As in <see cref="InvoiceDetail"/>.</param>
+/// <param name="Numbers">How many numbers were captured.</param>
+/// <param name="NumbersTied">How many of them stand in sums that hold.</param>
 /// <param name="LooksLike">The vendor whose name stands out on an unplaced invoice; empty if none does, and for others.</param>
 public sealed record InvoiceSummary(
     int Id, string State, string Kind, string File, int FirstPage, int LastPage, int FilePages, string Vendor, string InvoiceNumber, string InvoiceDate, string Currency,
-    string Total, int Lines, int Findings, string FirstFinding, int Batch, int Revision, string LooksLike);
+    string Total, int Lines, int Findings, string FirstFinding, int Batch, int Revision, string LooksLike, int Numbers, int NumbersTied);
 
 /// <summary>The document that an invoice came in.</summary>
 public sealed record InvoiceDocument(string File, string Sha256, long Size, DateTime ReceivedAt);
@@ -34,6 +36,7 @@ public sealed record DecisionRecord(DateTime At, string By, string What, string 
 /// <param name="Entered">Values that a person entered, by name, each with what was captured in its place.</param>
 /// <param name="Struck">Captured rows that a person said are none.</param>
 /// <param name="Accepted">Findings that a person let pass.</param>
+/// <param name="Proof">How far its numbers are proved.</param>
 /// <param name="VendorId">The vendor's record; null for an unplaced invoice.</param>
 /// <param name="HandedTo">Who is to look at it; empty for nobody in particular.</param>
 public sealed record InvoiceDetail(
@@ -66,7 +69,8 @@ public sealed record InvoiceDetail(
     ImmutableArray<StruckRecord> Struck,
     ImmutableArray<AcceptedRecord> Accepted,
     string HandedTo,
-    int? VendorId);
+    int? VendorId,
+    ProofRecord Proof);
 
 /// <summary>A person's approval.</summary>
 /// <param name="Despite">Why the invoice is right although findings are open; empty for a clear one.</param>

@@ -65,12 +65,14 @@ internal static class InvoiceEndpoints
                     entry.Row.Findings,
                     entry.Row.FirstFinding,
                     entry.Row.LooksLike,
+                    entry.Row.Numbers,
+                    entry.Row.NumbersTied,
                     entry.Row.Revision,
                 }),
             row => Text(row.Id), context, cancel);
         return TypedResults.Ok(part.ConvertAll(row => new InvoiceSummary(
             row.Id, InvoiceDetails.Word(row.State), row.IsCreditNote ? "creditNote" : "invoice", row.FileName, row.FirstPage, row.LastPage, row.FilePages,
-            row.Vendor, row.InvoiceNumber, row.InvoiceDate, row.Currency, row.Total, row.Lines, row.Findings, row.FirstFinding, id, row.Revision, row.LooksLike)));
+            row.Vendor, row.InvoiceNumber, row.InvoiceDate, row.Currency, row.Total, row.Lines, row.Findings, row.FirstFinding, id, row.Revision, row.LooksLike, row.Numbers, row.NumbersTied)));
     }
 
     private static async Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Show(int id, DaxlinDb db, HttpResponse response, CancellationToken cancel) =>

@@ -28,6 +28,9 @@ public sealed record InvoiceRecord(
     /// <summary>Sums of rows that are printed between the rows.</summary>
     public ImmutableArray<SumRecord> Sums { get; init; } = [];
 
+    /// <summary>How far its numbers are proved.</summary>
+    public ProofRecord Proof { get; init; } = new(0, 0, "");
+
     /// <summary>Values that a person entered, by name.</summary>
     public ImmutableSortedDictionary<string, EnteredRecord> Entered { get; init; } = ImmutableSortedDictionary<string, EnteredRecord>.Empty;
 
@@ -40,6 +43,12 @@ public sealed record InvoiceRecord(
     public static InvoiceRecord Empty { get; } =
         new("invoice", ImmutableSortedDictionary<string, ValueRecord>.Empty, [], [], [], [], [], [], [], []);
 }
+
+/// <summary>How far an invoice's numbers are proved.</summary>
+/// <param name="Numbers">How many were captured.</param>
+/// <param name="Tied">How many of them stand in a sum that holds.</param>
+/// <param name="Says">The same in a sentence, with the names of those that no sum checks; empty if an earlier release stored it.</param>
+public sealed record ProofRecord(int Numbers, int Tied, string Says);
 
 /// <summary>A captured value with its trace.</summary>
 /// <param name="Raw">The text before tidying.</param>

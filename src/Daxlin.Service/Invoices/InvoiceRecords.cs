@@ -27,9 +27,12 @@ internal static class InvoiceRecords
         [.. invoice.Captured.LeftOut.Select(line => new LeftOutRecord(
             line.Block, line.Place.Page, Of(line.Place.Box), line.Text, line.Why))])
     {
+        Proof = Of(Proof.Of(invoice)),
         Sums = [.. invoice.Captured.Sums.Select(sum => new SumRecord(
             sum.Block, sum.Text, sum.Place.Page, Of(sum.Place.Box), Text(sum.Stated), Text(sum.Counted)))],
     };
+
+    private static ProofRecord Of(Proof proof) => new(proof.Numbers, proof.Tied, proof.Sentence);
 
     public static FindingRecord Of(Finding finding, string origin) =>
         new(finding.Code, finding.Severity.ToString().ToLowerInvariant(), finding.Message, finding.About, origin);
@@ -41,11 +44,12 @@ internal static class InvoiceRecords
         : invoice.Captured.Findings.Any(one => ReferenceEquals(one, finding)) ? FromCapture
         : invoice.IsTie(finding) ? FromTie : FromCheck;
 
-    /// <summary>What the findings of a record make of an invoice: its state, how many hold it, and the first of them.</summary>
-    public static (InvoiceState State, int Findings, string First) HeldBy(InvoiceRecord record)
+    /// <summary>What the findings of a record make of an invoice: its state, how many hold it, the first of them, and the codes of all.</summary>
+    public static (InvoiceState State, int Findings, string First, string Codes) HeldBy(InvoiceRecord record)
     {
         var holds = record.Findings.Where(finding => finding.Severity == "hold").ToList();
-        return (holds.Count == 0 ? InvoiceState.Clear : InvoiceState.Held, holds.Count, holds.Count == 0 ? "" : holds[0].Message);
+        return (holds.Count == 0 ? InvoiceState.Clear : InvoiceState.Held, holds.Count, holds.Count == 0 ? "" : holds[0].Message,
+            string.Join(',', holds.Select(finding => finding.Code).Distinct().Order(StringComparer.Ordinal)));
     }
 
     public const string FromCapture = "capture";

@@ -203,7 +203,7 @@ internal sealed class StoreFindings
         if (json == row.Record)
             return;
         row.Record = json;
-        (row.State, row.Findings, row.FirstFinding) = InvoiceRecords.HeldBy(next);
+        (row.State, row.Findings, row.FirstFinding, row.HeldBy) = InvoiceRecords.HeldBy(next);
     }
 
     /// <summary>Leaves what the store said of an invoice in its record until that is found anew, so that one that is captured anew as it was does not change.</summary>
@@ -219,7 +219,7 @@ internal sealed class StoreFindings
             Accepted = [.. now.Accepted, .. had.Accepted.Where(one => one.Origin == InvoiceRecords.FromStore)],
         };
         row.Record = InvoiceRecords.ToJson(now);
-        (row.State, row.Findings, row.FirstFinding) = InvoiceRecords.HeldBy(now);
+        (row.State, row.Findings, row.FirstFinding, row.HeldBy) = InvoiceRecords.HeldBy(now);
     }
 
     /// <summary>What the store says of an invoice at the moment, each with whether it may pass.</summary>

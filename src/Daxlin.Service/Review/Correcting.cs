@@ -34,6 +34,7 @@ public sealed class Correcting(DaxlinDb db, TimeProvider clock)
         var after = before with { Made = [.. before.Made, made] };
         var keys = InvoiceKeys.Of(row);
         var state = row.State;
+        row.IsTouched = true;
         CorrectedInvoices.Fill(row, new CorrectableInvoice(after.Captured, after.Made, after.Record));
         await StoreFindings.Refresh(db, [row], [keys], made.At, cancel);
         await HistoryLog.Record(db, Told(wanted, before, made, state, row), cancel);

@@ -6,9 +6,11 @@ namespace Daxlin.Service.Review;
 /// <param name="Findings">How many findings hold it.</param>
 /// <param name="FirstFinding">The first of them, or empty.</param>
 /// <param name="HandedTo">Who is to look at it; empty for nobody in particular.</param>
+/// <param name="Numbers">How many numbers were captured.</param>
+/// <param name="NumbersTied">How many of them stand in sums that hold.</param>
 public sealed record QueuedInvoice(
     int Id, string State, string Kind, int Batch, string BatchName, string File, DateTime ReceivedAt, string Vendor, string InvoiceNumber, string InvoiceDate,
-    string DueDate, string Currency, string Total, int Findings, string FirstFinding, string HandedTo, string LooksLike, int Revision);
+    string DueDate, string Currency, string Total, int Findings, string FirstFinding, string HandedTo, string LooksLike, int Revision, int Numbers, int NumbersTied);
 
 /// <summary>An invoice that another person is to look at.</summary>
 /// <param name="To">Who; empty takes it back.</param>

@@ -57,11 +57,13 @@ internal static class ReviewEndpoints
                 row.HandedTo,
                 row.LooksLike,
                 row.Revision,
+                row.Numbers,
+                row.NumbersTied,
             }),
             row => row.Id.ToString(CultureInfo.InvariantCulture), context, cancel);
         return TypedResults.Ok(part.ConvertAll(row => new QueuedInvoice(
             row.Id, InvoiceDetails.Word(row.State), row.IsCreditNote ? "creditNote" : "invoice", row.BatchId, row.BatchName, row.FileName, row.ReceivedAt, row.Vendor, row.InvoiceNumber,
-            row.InvoiceDate, row.DueDate == Invoice.NeverDue ? "" : row.DueDate, row.Currency, row.Total, row.Findings, row.FirstFinding, row.HandedTo, row.LooksLike, row.Revision)));
+            row.InvoiceDate, row.DueDate == Invoice.NeverDue ? "" : row.DueDate, row.Currency, row.Total, row.Findings, row.FirstFinding, row.HandedTo, row.LooksLike, row.Revision, row.Numbers, row.NumbersTied)));
     }
 
     private static async Task<Results<Ok<LetterRecord>, ProblemHttpResult>> Letter(int id, [FromQuery] string? reason, DaxlinDb db, CancellationToken cancel)

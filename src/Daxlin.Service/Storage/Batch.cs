@@ -9,4 +9,10 @@ public sealed class Batch
     public required string Name { get; set; }
 
     public required DateTime CreatedAt { get; set; }
+
+    /// <summary>What the clerk says the batch comes to: a JSON list of <see cref="Batches.StatedTotal"/>.</summary>
+    public string ControlTotals { get; set; } = "[]";
+
+    /// <summary>Counts changes of the control totals from 1.</summary>
+    public int Revision { get; set; } = 1;
 }

@@ -59,6 +59,16 @@ public sealed class Invoice
     public int Findings { get; set; }
     public string FirstFinding { get; set; } = "";
 
+    /// <summary>The codes of what holds it, each once, parted by commas.</summary>
+    public string HeldBy { get; set; } = "";
+
+    /// <summary>How many numbers were captured, and how many of them stand in sums that hold.</summary>
+    public int Numbers { get; set; }
+    public int NumbersTied { get; set; }
+
+    /// <summary>Says that a person corrected it, let something pass, or approved it although it was held.</summary>
+    public bool IsTouched { get; set; }
+
     /// <summary>All that was captured and checked, as JSON.</summary>
     public string Record { get; set; } = "{}";
 

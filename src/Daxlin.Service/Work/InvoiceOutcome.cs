@@ -40,6 +40,13 @@ internal sealed record InvoiceOutcome(
     /// <summary>What other invoices and the vendor's record can speak against, as JSON; empty for an unplaced one.</summary>
     public string Stated { get; init; } = "";
 
+    /// <summary>The codes of what holds it, each once, parted by commas.</summary>
+    public string HeldBy { get; init; } = "";
+
+    /// <summary>How many numbers were captured, and how many of them stand in sums that hold.</summary>
+    public int Numbers { get; init; }
+    public int NumbersTied { get; init; }
+
     /// <summary>How it was captured, as JSON; empty for an unplaced one.</summary>
     public string Traits { get; init; } = "";
 
@@ -56,7 +63,7 @@ internal sealed record InvoiceOutcome(
     {
         var (captured, template) = (invoice.Captured, invoice.Captured.Template);
         var number = captured.Find(TradeNames.InvoiceNumber)?.Value ?? "";
-        var (state, findings, first) = InvoiceRecords.HeldBy(record);
+        var (state, findings, first, codes) = InvoiceRecords.HeldBy(record);
         return new InvoiceOutcome(
             firstPage, lastPage, state, template.Name, version, template.Vendor,
             number, captured.Find(TradeNames.InvoiceDate)?.Value ?? "",
@@ -66,6 +73,9 @@ internal sealed record InvoiceOutcome(
         {
             DueDate = captured.Find(TradeNames.DueDate) is { Kind: ValueKind.Date, Value: var due } ? due : "",
             Stated = JsonSerializer.Serialize(StatedBy(captured), DocumentOutcome.Json),
+            HeldBy = codes,
+            Numbers = record.Proof.Numbers,
+            NumbersTied = record.Proof.Tied,
         };
     }
 
@@ -88,6 +98,7 @@ internal sealed record InvoiceOutcome(
             InvoiceRecords.ToJson(InvoiceRecord.Empty with { Findings = [InvoiceRecords.Of(finding, InvoiceRecords.FromFile)] }))
         {
             LooksLike = looksLike,
+            HeldBy = finding.Code,
         };
     }
 
@@ -99,6 +110,7 @@ internal sealed record InvoiceOutcome(
         (row.InvoiceNumber, row.InvoiceDate, row.Currency, row.Total) = (InvoiceNumber, InvoiceDate, Currency, Total);
         (row.Stated, row.IsCreditNote, row.Lines) = (Stated, IsCreditNote, Lines);
         (row.Findings, row.FirstFinding, row.Record, row.LooksLike, row.Traits) = (Findings, FirstFinding, Record, LooksLike, Traits);
+        (row.HeldBy, row.Numbers, row.NumbersTied) = (HeldBy, Numbers, NumbersTied);
         row.SortBy(DueDate);
     }
 }

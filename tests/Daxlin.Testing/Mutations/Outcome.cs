@@ -15,13 +15,20 @@ namespace Daxlin.Testing.Mutations;
 /// <param name="IsOnlyProposal">Says that nothing else was.</param>
 public sealed record Outcome(Verdict Verdict, ImmutableArray<string> Wrong, bool IsMendable, bool IsProposed, bool IsOnlyProposal)
 {
+    /// <summary>The codes of all findings.</summary>
+    public ImmutableHashSet<string> Codes { get; private init; } = [];
+
+    /// <summary>How far the numbers are proved.</summary>
+    public Proof? Proof { get; private init; }
+
     /// <param name="mutation">What was changed.</param>
     /// <param name="pages">As changed.</param>
-    public static Outcome Of(FamilyInvoice invoice, Mutation mutation, ImmutableArray<Page> pages)
+    public static Outcome Of(FamilyInvoice invoice, Mutation mutation, ImmutableArray<Page> pages) =>
+        InvoicePath.Take(pages, invoice.Templates, DocumentFacts.Unknown) is not [{ Checked: { } after }] ? new Outcome(Verdict.Held, [], false, false, false)
+            : Compared(invoice.Checked, after, mutation, pages) with { Codes = [.. after.Findings.Select(finding => finding.Code)], Proof = Proof.Of(after) };
+
+    private static Outcome Compared(CheckedInvoice before, CheckedInvoice after, Mutation mutation, ImmutableArray<Page> pages)
     {
-        var before = invoice.Checked;
-        if (InvoicePath.Take(pages, invoice.Templates, DocumentFacts.Unknown) is not [{ Checked: { } after }])
-            return new Outcome(Verdict.Held, [], false, false, false);
         var (was, now) = (Named(before.Captured), Named(after.Captured));
         List<string> wrong = [.. was.Keys.Union(now.Keys).Where(name => !IsSame(was.GetValueOrDefault(name), now.GetValueOrDefault(name))).Order(StringComparer.Ordinal)];
         ImmutableArray<string> differences = [.. wrong.Select(name => $"{name} {was.GetValueOrDefault(name)?.Value ?? "nothing"} → {now.GetValueOrDefault(name)?.Value ?? "nothing"}")];

@@ -23,12 +23,19 @@ namespace Daxlin.Service.Storage.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("ControlTotals")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<DateTime>("CreatedAt")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<int>("Revision")
+                        .HasColumnType("INTEGER");
 
                     b.HasKey("Id");
 
@@ -236,6 +243,10 @@ namespace Daxlin.Service.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("HeldBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Iban")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -254,6 +265,9 @@ namespace Daxlin.Service.Storage.Migrations
                     b.Property<bool>("IsCreditNote")
                         .HasColumnType("INTEGER");
 
+                    b.Property<bool>("IsTouched")
+                        .HasColumnType("INTEGER");
+
                     b.Property<int>("LastPage")
                         .HasColumnType("INTEGER");
 
@@ -267,6 +281,12 @@ namespace Daxlin.Service.Storage.Migrations
                     b.Property<string>("LooksLike")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<int>("Numbers")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("NumbersTied")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Record")
                         .IsRequired()
