@@ -53,6 +53,8 @@ public static class InvoiceChecks
             yield return tie;
         if (TotalTie(invoice, stated, amounts, amountNames) is { } total)
             yield return total;
+        foreach (var own in OwnTie.Of(invoice))
+            yield return own;
     }
 
     private static LineMultipliesOut? LineTie(CapturedLine line, CapturedInvoice invoice, HashSet<string> counted)

@@ -1,3 +1,5 @@
+using System.Collections.Immutable;
+
 namespace Daxlin.Core.Templates;
 
 /// <summary>How a vendor rounds, and how far its sums may be off.</summary>
@@ -5,4 +7,8 @@ namespace Daxlin.Core.Templates;
 /// <param name="LineTolerance">How far quantity × unit price may be off, in the invoice's currency.</param>
 /// <param name="TaxTolerance">How far a recalculated tax may be off.</param>
 /// <param name="SumTolerance">How far the lines may be off the subtotal, and the parts off the total.</param>
-public sealed record CheckRule(Rounding Rounding, decimal LineTolerance, decimal TaxTolerance, decimal SumTolerance);
+public sealed record CheckRule(Rounding Rounding, decimal LineTolerance, decimal TaxTolerance, decimal SumTolerance)
+{
+    /// <summary>Equations of the template's own, beside those that always hold.</summary>
+    public ImmutableArray<TieRule> Ties { get; init; } = [];
+}

@@ -14,6 +14,7 @@ public static class TemplateSentences
         new("recognise", RecognitionOf(template.Recognise)),
         .. template.Fields.Select(field => new TemplateSentence($"fields.{field.Name}", FieldOf(field))),
         .. template.Blocks.SelectMany(BlockOf),
+        .. template.Checks.Ties.Select(tie => new TemplateSentence("checks.ties", $"It must hold that {tie.Text}{(tie.OfRowsIn is { } list ? $", on each row of {list}" : "")}.")),
     ];
 
     private static string HabitsOf(Habits reads)

@@ -84,7 +84,7 @@ public static partial class TemplateReader
         var pages = PageReader.Read(document.Find("pages"), faults);
         var fields = FieldReader.ReadAll(document, faults);
         var blocks = BlockReader.ReadAll(document.Find("blocks"), fields, faults);
-        var checks = ReadChecks(document.Find("checks"), faults);
+        var checks = ReadChecks(document.Find("checks"), fields, blocks, faults);
         foreach (var needed in new[] { TradeNames.InvoiceNumber, TradeNames.InvoiceDate, TradeNames.Total })
         {
             if (!fields.Any(rule => rule.Name == needed))
@@ -144,9 +144,9 @@ public static partial class TemplateReader
             : [new Cue(faults.Texts(place))];
     }
 
-    private static CheckRule ReadChecks(JsonPlace? place, FaultList faults)
+    private static CheckRule ReadChecks(JsonPlace? place, ImmutableArray<FieldRule> fields, ImmutableArray<BlockRule> blocks, FaultList faults)
     {
-        if (place is null || !faults.IsObjectOf(place, "rounding", "lineTolerance", "taxTolerance", "sumTolerance"))
+        if (place is null || !faults.IsObjectOf(place, "rounding", "lineTolerance", "taxTolerance", "sumTolerance", "ties"))
             return new CheckRule(Rounding.HalfUp, 0, 0, 0);
         return new CheckRule(
             faults.OneOf(
@@ -154,7 +154,10 @@ public static partial class TemplateReader
                 ("half-up", Rounding.HalfUp), ("half-even", Rounding.HalfEven), ("down", Rounding.Down)),
             faults.Amount(place.Find("lineTolerance"), 0),
             faults.Amount(place.Find("taxTolerance"), 0),
-            faults.Amount(place.Find("sumTolerance"), 0));
+            faults.Amount(place.Find("sumTolerance"), 0))
+        {
+            Ties = TieReader.ReadAll(place.Find("ties"), fields, blocks, faults),
+        };
     }
 
     [GeneratedRegex("^[a-z0-9]+(-[a-z0-9]+)*$")]
