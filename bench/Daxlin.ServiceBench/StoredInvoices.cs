@@ -8,6 +8,9 @@ namespace Daxlin.ServiceBench;
 internal static class StoredInvoices
 {
     private const int Batches = 300;
+    private const int Vendors = 500;
+    private const int EntriesOfInvoice = 3;
+    private static readonly DateTime FirstDay = new(2026, 1, 1, 0, 0, 0, DateTimeKind.Utc);
 
     public static async Task<ServiceUnderTest> Start(int count)
     {
@@ -26,8 +29,11 @@ internal static class StoredInvoices
             {
                 var batch = id % 3 == 0 ? 1 : 2 + id % (Batches - 1);
                 var state = new[] { "Held", "Clear", "Approved", "Posted" }[id % 4];
-                await Do(connection, string.Create(CultureInfo.InvariantCulture, $"INSERT INTO Intakes (Id, BatchId, Sha256, FileName, Size, ReceivedAt, State, Attempts, Pages, InvoiceNumber, ReasonCode, Reason) VALUES ({id}, {batch}, '{id:x64}', 'file-{id * 7919 % 1_000_003}.pdf', 1, '2026-11-26 00:00:00', 'Done', 0, 1, {id}, '', '')"));
-                await Do(connection, string.Create(CultureInfo.InvariantCulture, $"INSERT INTO Invoices (Id, BatchId, IntakeId, FirstPage, LastPage, State, Template, TemplateVersion, Vendor, InvoiceNumber, InvoiceDate, Currency, Total, SeenKey, IsCreditNote, Lines, Findings, FirstFinding, Record, CapturedAt, Revision) VALUES ({id}, {batch}, {id}, 1, 1, '{state}', 't', 1, 'Vendor', 'N-{id}', '2026-11-26', 'EUR', '1.00', 'V|{id}', 0, 1, 0, '', '{new string('x', 3000)}', '2026-11-26 00:00:00', 1)"));
+                var (vendor, cents, day) = (id % Vendors, id * 7919L % 1_000_000, FirstDay.AddDays(id % 330));
+                await Do(connection, string.Create(CultureInfo.InvariantCulture, $"INSERT INTO Intakes (Id, BatchId, Sha256, FileName, Size, ReceivedAt, State, Attempts, Pages, InvoiceNumber, ReasonCode, Reason) VALUES ({id}, {batch}, '{id:x64}', 'file-{id * 7919L % 1_000_003}.pdf', 1, '{day:yyyy-MM-dd} 00:00:00', 'Done', 0, 1, {id}, '', '')"));
+                await Do(connection, string.Create(CultureInfo.InvariantCulture, $"INSERT INTO Invoices (Id, BatchId, IntakeId, FirstPage, LastPage, State, Template, TemplateVersion, Vendor, InvoiceNumber, InvoiceDate, DueDate, Currency, Total, TotalSize, SeenKey, IsCreditNote, Lines, Findings, FirstFinding, HeldBy, Record, CapturedAt, Revision) VALUES ({id}, {batch}, {id}, 1, 1, '{state}', 't', 1, 'Vendor {vendor:000}', 'N-{id}', '{day:yyyy-MM-dd}', '{day.AddDays(30):yyyy-MM-dd}', '{(vendor % 3 == 0 ? "GBP" : "EUR")}', '{cents / 100m:0.00}', {cents * 100}, 'VENDOR{vendor:000}|N{id}', 0, 1, {(state == "Held" ? 1 : 0)}, '{(state == "Held" ? $"Line 1: 2 × {id} EUR comes to {2 * id} EUR" : "")}', '{(state == "Held" ? id % 5 == 0 ? "total" : "line-amount" : "")}', '{new string('x', 3000)}', '2026-11-26 00:00:00', 1)"));
+                for (var number = 1; number <= EntriesOfInvoice; number++)
+                    await Do(connection, string.Create(CultureInfo.InvariantCulture, $"INSERT INTO History (Stream, Number, At, \"By\", Act, What, Before, After, Reason, Letter, Content, Hash) VALUES ('invoice/{id}', {number}, '{day:yyyy-MM-dd} 00:00:00', 'bench', 'corrected', 'corrected total', '', '', '', '', '', '{id:x64}')"));
             }
             await transaction.CommitAsync();
         }

@@ -137,21 +137,41 @@ test("a row is none, a row is added, and figures that do not add up pass only wi
   await takeAllBack(request, id);
 });
 
-test("two persons on one invoice: the second sees what the first did, and nothing is overwritten", async ({
-  page,
+test("two reviewers in two browsers: the second sees what the first did, and nothing is overwritten", async ({
+  browser,
   request,
 }) => {
   const { id } = await invoiceOf(request, "brinewood-chandlery-05.pdf");
-  await page.goto(`/invoices/${id}`);
-  await page.locator("[data-value=purchaseOrder]").focus();
-  await page.keyboard.press("Enter");
-  await correct(request, id, { act: "enter", of: "purchaseOrder", text: "KSF-OTHER" });
-  await page.keyboard.type("KSF-MINE");
-  await page.keyboard.press("Enter");
-  await expect(page.getByRole("alert")).toContainText("is not as it was shown");
-  await expect(page.locator("[data-value=purchaseOrder]")).toContainText("KSF-OTHER");
-  await expect(page.getByLabel(/^What the purchase order is/)).toHaveValue("KSF-MINE");
+  const open = async (name: string) => {
+    const context = await browser.newContext();
+    await context.addInitScript((who) => localStorage.setItem("daxlin.person", who), name);
+    const page = await context.newPage();
+    await page.goto(`/invoices/${id}`);
+    await page.locator("[data-value=purchaseOrder]").focus();
+    await page.keyboard.press("Enter");
+    await expect(page.getByLabel(/^What the purchase order is/)).toBeFocused();
+    return page;
+  };
+  const [mira, jon] = [await open("Mira"), await open("Jon")];
+  await mira.keyboard.type("KSF-OTHER");
+  await mira.keyboard.press("Enter");
+  await expect(mira.locator("[data-value=purchaseOrder]")).toContainText("KSF-OTHER");
+  await jon.keyboard.type("KSF-MINE");
+  await jon.keyboard.press("Enter");
+  await expect(jon.getByRole("alert")).toContainText(/is not as it was shown: it is held by Mira/);
+  await expect(jon.locator("[data-value=purchaseOrder]")).toContainText("KSF-OTHER");
+  // What Jon typed still stands there, and goes onto the invoice as Mira left it.
+  await expect(jon.getByLabel(/^What the purchase order is/)).toHaveValue("KSF-MINE");
+  await jon.keyboard.press("Enter");
+  await expect(jon.locator("[data-value=purchaseOrder]")).toContainText("KSF-MINE");
+  const told = await (await request.get(`/api/v1/history?invoice=${id}`)).json();
+  expect(told.slice(0, 2).map((entry: { by: string; after: string }) => [entry.by, entry.after])).toEqual([
+    ["Jon", "KSF-MINE"],
+    ["Mira", "KSF-OTHER"],
+  ]);
   await takeAllBack(request, id);
+  await mira.context().close();
+  await jon.context().close();
 });
 
 test("the queue leads from one held invoice to the next in the order chosen", async ({ page, request }) => {

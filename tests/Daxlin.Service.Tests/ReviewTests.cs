@@ -57,6 +57,14 @@ public class ReviewTests
         foreach (var search in new[] { (string)one["invoiceNumber"]!, ((string)one["vendor"]!).ToUpperInvariant(), (string)one["total"]! })
             Assert.Contains((await service.Get($"review?search={Uri.EscapeDataString(search)}")).AsArray(), found => (int)found!["id"]! == (int)one["id"]!);
         Assert.Empty((await service.Get("review?search=%25_%25")).AsArray());
+        var (vendor, word) = ((string)one["vendor"]!, ((string)one["vendor"]!).Split(' ')[0]);
+        async Task<int> Found(string search) => (await service.Get($"review?{search}")).AsArray().Count(found => (string?)found!["vendor"] == vendor);
+        Assert.True(await Found($"search={word}&matchCase=true&wholeWords=true") > 0);
+        Assert.True(await Found($"search={word.ToUpperInvariant()}&wholeWords=true") > 0);
+        Assert.Equal(0, await Found($"search={word.ToUpperInvariant()}&matchCase=true"));
+        Assert.Equal(0, await Found($"search={word.ToUpperInvariant()}&matchCase=true&wholeWords=true"));
+        Assert.Equal(0, await Found($"search={word[..^1]}&wholeWords=true"));
+        Assert.True(await Found($"search={Uri.EscapeDataString((string)one["invoiceNumber"]!)}&wholeWords=true") > 0);
         Assert.All((await service.Get($"review?vendor={Uri.EscapeDataString((string)one["vendor"]!)}")).AsArray(), found => Assert.Equal((string?)one["vendor"], (string?)found!["vendor"]));
         foreach (var (query, code) in new[] { ("state=held,clear", "state-unknown"), ("state=1", "state-unknown"), ("order=mood", "order-unknown") })
         {

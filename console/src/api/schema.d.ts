@@ -565,6 +565,8 @@ export interface paths {
                     vendor?: string;
                     handedTo?: string;
                     search?: string;
+                    matchCase?: boolean;
+                    wholeWords?: boolean;
                     after?: string;
                     limit?: number;
                 };

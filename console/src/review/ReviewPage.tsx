@@ -1,4 +1,4 @@
-import { NativeSelect, TextInput } from "@mantine/core";
+import { Button, Checkbox, NativeSelect, TextInput } from "@mantine/core";
 import { useDebouncedCallback } from "@mantine/hooks";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
@@ -20,7 +20,7 @@ export function ReviewPage() {
   const queue = useQuery({ ...askQueue(choice), refetchOnMount: "always" });
   useWhereabouts("To look at", []);
   const choose = (next: Partial<QueueChoice>) =>
-    setParameters(new URLSearchParams({ ...choice, ...next }), { replace: true });
+    setParameters(addressOf({ ...choice, ...next }), { replace: true });
   const searchSoon = useDebouncedCallback((search: string) => choose({ search }), PAUSE_MS);
   const rows = queue.data ?? [];
   const first = rows[0];
@@ -63,6 +63,25 @@ export function ReviewPage() {
             searchSoon(event.currentTarget.value);
           }}
         />
+        <Checkbox
+          size="xs"
+          label="Capitals"
+          style={{ paddingBottom: 6 }}
+          checked={choice.matchCase === "true"}
+          onChange={(event) => choose({ matchCase: event.currentTarget.checked ? "true" : "" })}
+        />
+        <Checkbox
+          size="xs"
+          label="Whole words"
+          style={{ paddingBottom: 6 }}
+          checked={choice.wholeWords === "true"}
+          onChange={(event) => choose({ wholeWords: event.currentTarget.checked ? "true" : "" })}
+        />
+        {choice.vendor && (
+          <Button size="xs" variant="default" onClick={() => choose({ vendor: "" })}>
+            Only {choice.vendor} ×
+          </Button>
+        )}
         <span role="status" className="soft">
           {queue.isSuccess &&
             (rows.length === MOST_LISTED
@@ -74,7 +93,7 @@ export function ReviewPage() {
       {queue.isError && <Failed error={queue.error} again={() => queue.refetch()} />}
       {queue.isSuccess && rows.length === 0 && (
         <p className="soft">
-          {choice.search === "" && choice.state === "held"
+          {choice.search === "" && choice.vendor === "" && choice.state === "held"
             ? "Nothing is held: all that was captured adds up, or is decided on."
             : "No invoice is like that."}
         </p>

@@ -9,6 +9,11 @@ export interface QueueChoice {
   state: string;
   order: string;
   search: string;
+  /** Only this vendor's; empty for all. */
+  vendor: string;
+  /** "true" where capitals count, or where only whole words do. */
+  matchCase: string;
+  wholeWords: string;
 }
 
 export const ORDERS = [
@@ -25,10 +30,14 @@ export function choiceIn(parameters: URLSearchParams): QueueChoice {
     state: parameters.get("state") ?? "held",
     order: parameters.get("order") ?? "due",
     search: parameters.get("search") ?? "",
+    vendor: parameters.get("vendor") ?? "",
+    matchCase: parameters.get("matchCase") ?? "",
+    wholeWords: parameters.get("wholeWords") ?? "",
   };
 }
 
-export const addressOf = (choice: QueueChoice) => new URLSearchParams({ ...choice }).toString();
+export const addressOf = (choice: QueueChoice) =>
+  new URLSearchParams(Object.entries(choice).filter(([, value]) => value !== "")).toString();
 
 /** So many are listed; what is behind them comes when these are settled. */
 export const MOST_LISTED = 200;
@@ -38,6 +47,20 @@ export const askQueue = (choice: QueueChoice) =>
   queryOptions({
     queryKey: ["review", choice],
     queryFn: () =>
-      dataOf(api.GET("/api/v1/review", { params: { query: { ...choice, limit: MOST_LISTED } } })),
+      dataOf(
+        api.GET("/api/v1/review", {
+          params: {
+            query: {
+              state: choice.state,
+              order: choice.order,
+              search: choice.search || undefined,
+              vendor: choice.vendor || undefined,
+              matchCase: choice.matchCase === "true" || undefined,
+              wholeWords: choice.wholeWords === "true" || undefined,
+              limit: MOST_LISTED,
+            },
+          },
+        }),
+      ),
     staleTime: Number.POSITIVE_INFINITY,
   });

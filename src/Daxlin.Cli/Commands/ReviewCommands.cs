@@ -17,19 +17,22 @@ internal static class ReviewCommands
         var vendor = new Option<string?>("--vendor") { Description = "Only this vendor's.", HelpName = "NAME" };
         var person = new Option<string?>("--handed-to") { Description = "Only what was handed to this person.", HelpName = "NAME" };
         var search = new Option<string?>("--search") { Description = "Only those with these letters in number, vendor, total, file or finding.", HelpName = "LETTERS" };
+        var capitals = new Option<bool>("--match-case") { Description = "Capitals count in the search." };
+        var words = new Option<bool>("--whole-words") { Description = "The letters must stand there as words of their own." };
         var limit = new Option<int>("--limit") { Description = "So many at most.", DefaultValueFactory = _ => Usual };
         string Path(ParseResult parsed, int most) => "review?limit=" + most.ToString(CultureInfo.InvariantCulture)
             + string.Concat(new[] { ("state", state), ("order", order), ("vendor", vendor), ("handedTo", person), ("search", search) }
-                .Where(one => parsed.GetValue(one.Item2) is not null).Select(one => $"&{one.Item1}={Uri.EscapeDataString(parsed.GetValue(one.Item2)!)}"));
+                .Where(one => parsed.GetValue(one.Item2) is not null).Select(one => $"&{one.Item1}={Uri.EscapeDataString(parsed.GetValue(one.Item2)!)}"))
+            + (parsed.GetValue(capitals) ? "&matchCase=true" : "") + (parsed.GetValue(words) ? "&wholeWords=true" : "");
 
-        var list = new Command("list", "Print what is to be looked at, over all batches.") { state, order, vendor, person, search, limit };
+        var list = new Command("list", "Print what is to be looked at, over all batches.") { state, order, vendor, person, search, capitals, words, limit };
         list.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
         {
             var found = (await context.Service.Get(Path(parsed, parsed.GetValue(limit)), cancel)).AsArray();
             context.Print(found, () => Print(found, parsed.GetValue(limit)));
             return found.Count > 0 ? ExitCodes.SomethingToLookAt : ExitCodes.Done;
         }));
-        var next = new Command("next", "Print the invoice that is to be looked at next.") { state, order, vendor, person, search };
+        var next = new Command("next", "Print the invoice that is to be looked at next.") { state, order, vendor, person, search, capitals, words };
         next.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
         {
             var found = (await context.Service.Get(Path(parsed, 1), cancel)).AsArray();

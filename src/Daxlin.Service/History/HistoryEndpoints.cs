@@ -65,7 +65,8 @@ internal readonly record struct HistoryFilter(
         if (Vendor is { } vendor)
         {
             var own = HistoryStreams.Vendor(vendor);
-            rows = rows.Where(row => row.Stream == own || db.Invoices.Any(one => one.VendorId == vendor && row.Stream == "invoice/" + one.Id.ToString()));
+            // The names of the streams are worked out once, and looked up for each entry.
+            rows = rows.Where(row => row.Stream == own || db.Invoices.Where(one => one.VendorId == vendor).Select(one => "invoice/" + one.Id.ToString()).Contains(row.Stream));
         }
         if (By is { } by)
             rows = rows.Where(row => row.By == by);

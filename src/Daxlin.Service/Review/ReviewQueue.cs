@@ -11,9 +11,12 @@ namespace Daxlin.Service.Review;
 /// <param name="Vendor">Only this vendor's.</param>
 /// <param name="HandedTo">Only what was handed to this person.</param>
 /// <param name="Search">Only those with these letters in number, vendor, total, file or first finding, whatever their case.</param>
+/// <param name="MatchCase">Says that capitals count in the search.</param>
+/// <param name="WholeWords">Says that the letters must stand there as words of their own: "12" is none of "BC-129".</param>
 internal readonly record struct ReviewQueue(
     [FromQuery(Name = "state")] string? State, [FromQuery(Name = "order")] string? Order, [FromQuery(Name = "vendor")] string? Vendor,
-    [FromQuery(Name = "handedTo")] string? HandedTo, [FromQuery(Name = "search")] string? Search)
+    [FromQuery(Name = "handedTo")] string? HandedTo, [FromQuery(Name = "search")] string? Search,
+    [FromQuery(Name = "matchCase")] bool MatchCase = false, [FromQuery(Name = "wholeWords")] bool WholeWords = false)
 {
     private static readonly string[] Orders = ["due", "amount", "vendor", "age"];
 
@@ -36,12 +39,39 @@ internal readonly record struct ReviewQueue(
         if (HandedTo is { Length: > 0 } person)
             rows = rows.Where(row => row.HandedTo == person);
         if (Search?.Trim() is { Length: > 0 } sought)
+            rows = Found(rows, sought);
+        return Ordered(rows, last);
+    }
+
+    private IQueryable<Invoice> Found(IQueryable<Invoice> rows, string sought)
+    {
+        if (WholeWords)
         {
-            var pattern = "%" + sought.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal) + "%";
-            rows = rows.Where(row => EF.Functions.Like(row.InvoiceNumber, pattern, "\\") || EF.Functions.Like(row.Vendor, pattern, "\\") || EF.Functions.Like(row.Total, pattern, "\\")
-                || EF.Functions.Like(row.LooksLike, pattern, "\\") || EF.Functions.Like(row.FirstFinding, pattern, "\\") || EF.Functions.Like(row.Intake.FileName, pattern, "\\"));
+            // Marks between words count as blanks, so that a word is what stands between two of them.
+            var words = rows.Select(row => new
+            {
+                Row = row,
+                Text = (" " + row.InvoiceNumber + " " + row.Vendor + " " + row.Total + " " + row.LooksLike + " " + row.FirstFinding + " " + row.Intake.FileName + " ")
+                    .Replace(".", " ").Replace(",", " ").Replace("-", " ").Replace("/", " ").Replace(":", " ").Replace("(", " ").Replace(")", " ").Replace("_", " "),
+            });
+            var word = " " + string.Concat(sought.Select(c => ".,-/:()_".Contains(c, StringComparison.Ordinal) ? ' ' : c)) + " ";
+            return (MatchCase ? words.Where(one => one.Text.Contains(word)) : words.Where(one => EF.Functions.Like(one.Text, Pattern(word), "\\"))).Select(one => one.Row);
         }
-        return Order switch
+        if (MatchCase)
+        {
+            return rows.Where(row => row.InvoiceNumber.Contains(sought) || row.Vendor.Contains(sought) || row.Total.Contains(sought)
+                || row.LooksLike.Contains(sought) || row.FirstFinding.Contains(sought) || row.Intake.FileName.Contains(sought));
+        }
+        var pattern = Pattern(sought);
+        return rows.Where(row => EF.Functions.Like(row.InvoiceNumber, pattern, "\\") || EF.Functions.Like(row.Vendor, pattern, "\\") || EF.Functions.Like(row.Total, pattern, "\\")
+            || EF.Functions.Like(row.LooksLike, pattern, "\\") || EF.Functions.Like(row.FirstFinding, pattern, "\\") || EF.Functions.Like(row.Intake.FileName, pattern, "\\"));
+    }
+
+    private static string Pattern(string sought) =>
+        "%" + sought.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal) + "%";
+
+    private IQueryable<Invoice> Ordered(IQueryable<Invoice> rows, Invoice? last) =>
+        Order switch
         {
             "amount" => (last is null ? rows : rows.Where(row => row.TotalSize < last.TotalSize || (row.TotalSize == last.TotalSize && row.Id > last.Id)))
                 .OrderByDescending(row => row.TotalSize).ThenBy(row => row.Id),
@@ -51,5 +81,4 @@ internal readonly record struct ReviewQueue(
             _ => (last is null ? rows : rows.Where(row => string.Compare(row.DueDate, last.DueDate) > 0 || (row.DueDate == last.DueDate && row.Id > last.Id)))
                 .OrderBy(row => row.DueDate).ThenBy(row => row.Id),
         };
-    }
 }

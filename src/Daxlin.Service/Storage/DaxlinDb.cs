@@ -76,6 +76,7 @@ public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(opt
         {
             spelling.HasKey(row => row.Key);
             spelling.HasIndex(row => row.VendorId);
+            spelling.HasIndex(row => row.Name);
             spelling.HasOne<Vendor>().WithMany().HasForeignKey(row => row.VendorId);
         });
         modelBuilder.Entity<VendorAccount>(account =>

@@ -42,9 +42,17 @@ internal static class VendorRegister
         var names = await db.Templates.Select(template => template.Vendor)
             .Union(db.Invoices.Where(invoice => invoice.VendorId == null).Select(invoice => invoice.Vendor)).Distinct().ToListAsync();
         foreach (var name in names.Where(name => SeenBefore.Squash(name).Length > 0))
+            await Of(db, name, at, default);
+        // All invoices of a name that stands on a record as it is, in one pass; of other spellings there are few.
+        var open = db.Invoices.Where(invoice => invoice.VendorId == null && invoice.Vendor != "");
+        if (!await open.AnyAsync())
+            return;
+        await open.ExecuteUpdateAsync(set => set.SetProperty(
+            invoice => invoice.VendorId, invoice => db.VendorSpellings.Where(spelling => spelling.Name == invoice.Vendor).Select(spelling => (int?)spelling.VendorId).FirstOrDefault()));
+        foreach (var name in await open.Select(invoice => invoice.Vendor).Distinct().ToListAsync())
         {
-            var vendor = await Of(db, name, at, default);
-            await db.Invoices.Where(invoice => invoice.VendorId == null && invoice.Vendor == name).ExecuteUpdateAsync(set => set.SetProperty(invoice => invoice.VendorId, vendor.Id));
+            if (await Find(db, name, default) is { } vendor)
+                await open.Where(invoice => invoice.Vendor == name).ExecuteUpdateAsync(set => set.SetProperty(invoice => invoice.VendorId, vendor.Id));
         }
     }
 

@@ -741,6 +741,8 @@ namespace Daxlin.Service.Storage.Migrations
 
                     b.HasKey("Key");
 
+                    b.HasIndex("Name");
+
                     b.HasIndex("VendorId");
 
                     b.ToTable("VendorSpellings");

@@ -51,11 +51,20 @@ namespace Daxlin.Service.Storage.Migrations
                 type: "INTEGER",
                 nullable: false,
                 defaultValue: 1);
+
+            migrationBuilder.CreateIndex(
+                name: "IX_VendorSpellings_Name",
+                table: "VendorSpellings",
+                column: "Name");
         }
 
         /// <inheritdoc />
         protected override void Down(MigrationBuilder migrationBuilder)
         {
+            migrationBuilder.DropIndex(
+                name: "IX_VendorSpellings_Name",
+                table: "VendorSpellings");
+
             migrationBuilder.DropColumn(
                 name: "HeldBy",
                 table: "Invoices");

@@ -11,7 +11,7 @@ using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 namespace Daxlin.Service.Storage.Migrations
 {
     [DbContext(typeof(DaxlinDb))]
-    [Migration("20261126163435_BatchSheets")]
+    [Migration("20261126173220_BatchSheets")]
     partial class BatchSheets
     {
         /// <inheritdoc />
@@ -743,6 +743,8 @@ namespace Daxlin.Service.Storage.Migrations
                         .HasColumnType("INTEGER");
 
                     b.HasKey("Key");
+
+                    b.HasIndex("Name");
 
                     b.HasIndex("VendorId");
 
