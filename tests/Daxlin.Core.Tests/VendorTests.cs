@@ -11,8 +11,9 @@ public class VendorTests
     private const string Own = "DE10000000000041822600";
     private const string Other = "GB83HVMD00000061208410";
 
-    private static readonly VendorFacts Brinewood = new(
-        "Brinewood Chandlery", ["Brinewood Ship Stores"], ["DE 136 695 976"], [Own], [], "EUR", new PaymentTerms(30, false), [.. Enumerable.Range(29700, 12).Select(number => $"BC-{number}")]);
+    private static readonly VendorRecord Record = new("Brinewood Chandlery", ["Brinewood Ship Stores"], ["DE 136 695 976"], "EUR", new PaymentTerms(30, false), "6300", "V19");
+
+    private static readonly VendorFacts Brinewood = new(Record, [Own], [], true, [.. Enumerable.Range(29700, 12).Select(number => $"BC-{number}")]);
 
     private static readonly StatedFacts Right = new(
         "BC-29750", new DateOnly(2026, 1, 12), new DateOnly(2026, 2, 11), "Brinewood Chandlery Ltd", "DE136695976", Own, "EUR", 1204.50m, false, "");
@@ -43,9 +44,41 @@ public class VendorTests
     [Fact]
     public void Accounts_of_invoices_before_count_only_while_none_is_confirmed()
     {
-        Assert.Equal([VendorChecks.AccountChanged], Codes(Right with { Iban = Other }, Brinewood with { Accounts = [], AccountsBefore = [Own] }));
+        Assert.Equal([VendorChecks.AccountChanged], Codes(Right with { Iban = Other }, Brinewood with { Accounts = [], AccountsBefore = [Own], HadAccounts = false }));
         Assert.Empty(Codes(Right with { Iban = Other }, Brinewood with { Accounts = [Other], AccountsBefore = [] }));
-        Assert.Empty(Codes(Right, Brinewood with { Accounts = [], AccountsBefore = [] }));
+        Assert.Empty(Codes(Right, Brinewood with { Accounts = [], AccountsBefore = [], HadAccounts = false }));
+        // One person may end an account: what invoices bear is not trusted by that.
+        Assert.Equal([VendorChecks.AccountChanged], Codes(Right, Brinewood with { Accounts = [], AccountsBefore = [] }));
+    }
+
+    [Fact]
+    public void A_record_is_settled_once_and_what_changed_is_told_part_by_part()
+    {
+        var typed = new VendorRecord(" Brinewood Chandlery ", ["", "Brinewood Ship Stores", "brinewood ship-stores", "BRINEWOOD CHANDLERY"], ["DE 136 695 976", "DE136695976 "], "eur", new PaymentTerms(30, false), " 6300", "V19 ");
+        var settled = typed.Settled().Record!;
+        Assert.Null(settled.ChangesFrom(Record));
+        Assert.Null(settled.Settled().Record!.ChangesFrom(settled));
+        Assert.Equal(
+            ("changed currency, terms", "currency: EUR; terms: 30 days net", "currency: nothing; terms: 14 days from the month's end"),
+            (settled with { Currency = "", Terms = new PaymentTerms(14, true) }).ChangesFrom(Record));
+        Assert.True(new VendorRecord("Brinewood", ["Brine"], [], "", null, "", "").IsBare);
+        Assert.False(settled.IsBare);
+    }
+
+    [Fact]
+    public void What_is_wrong_with_a_record_is_said_with_what_was_given()
+    {
+        foreach (var (faulty, says) in new (VendorRecord, string)[]
+        {
+            (Record with { Name = " - " }, "letters or figures"), (Record with { OtherNames = [new string('x', 201)] }, "200 characters"), (Record with { TaxIds = ["DE 136 695 975"] }, "DE 136 695 975"),
+            (Record with { TaxIds = ["--"] }, "tax number"), (Record with { Currency = "EURO" }, "“EURO”"), (Record with { Terms = new PaymentTerms(367, false) }, "366 days"),
+            (Record with { LedgerAccount = new string('6', 51) }, "50 characters"),
+        })
+        {
+            var (record, fault) = faulty.Settled();
+            Assert.Null(record);
+            Assert.Contains(says, fault, StringComparison.Ordinal);
+        }
     }
 
     [Fact]

@@ -79,6 +79,12 @@ public class VendorTests
         await OfVendor(service, "Brinewood", "/accounts", new() { ["iban"] = OwnAccount, ["reason"] = "A second account, by letter" }, "Tomás Ø");
         await OfVendor(service, "Brinewood", "/accounts/confirmation", new() { ["iban"] = OwnAccount, ["reason"] = "Asked by telephone" }, "Mira");
         Assert.Equal("clear", (string?)(await service.Get($"invoices/{clear["id"]}"))["state"]);
+        // One person alone ends accounts, and by that no other comes to count.
+        foreach (var iban in new[] { OtherAccount, OwnAccount })
+            Assert.Equal(200, (await OfVendor(service, "Brinewood", "/accounts/end", new() { ["iban"] = iban, ["reason"] = "Closed by the bank" }, "Mira")).Status);
+        Assert.Contains("all accounts of its record were ended", (string?)(await service.Get($"invoices/{clear["id"]}"))["findings"]![0]!["message"], StringComparison.Ordinal);
+        await OfVendor(service, "Brinewood", "/accounts", new() { ["iban"] = OwnAccount, ["reason"] = "It was not closed" }, "Mira");
+        await OfVendor(service, "Brinewood", "/accounts/confirmation", new() { ["iban"] = OwnAccount, ["reason"] = "Asked by telephone" }, "Tomás Ø");
         var (approved, _) = await service.Decide(clear["id"], "approval");
         Assert.Equal(200, approved);
     }

@@ -3335,6 +3335,7 @@ export interface components {
              */
             numbersTied: number;
         };
+        /** @description How many invoices a kind of finding holds. One that is held by two kinds counts for both. */
         ReasonCount: {
             code: string;
             /** @description The code in a few words. */
@@ -3513,17 +3514,6 @@ export interface components {
             invoices: number;
             /** @description Credit notes taken off. */
             sum: string;
-        };
-        StatedTotal: {
-            /** @description ISO 4217. */
-            currency: string;
-            /**
-             * Format: int32
-             * @description How many invoices; null if only the sum is known.
-             */
-            invoices?: null | number;
-            /** @description Credit notes taken off, as "1204.50"; null if only the count is known. */
-            sum?: null | string;
         };
         StruckRecord: {
             /** @description The list that the row was captured in. */
@@ -3714,9 +3704,20 @@ export interface components {
             holds: boolean;
             about: string[];
         };
+        TotalToState: {
+            /** @description ISO 4217. */
+            currency: null | string;
+            /**
+             * Format: int32
+             * @description How many invoices; null if only the sum is known.
+             */
+            invoices?: null | number;
+            /** @description Credit notes taken off, as "1204.50"; null if only the count is known. */
+            sum?: null | string;
+        };
         /** @description What a batch is to come to, by currency; an empty list takes all of it back. */
         TotalsToState: {
-            totals: components["schemas"]["StatedTotal"][];
+            totals: components["schemas"]["TotalToState"][];
         };
         /** @description What came of trying templates on documents. */
         TrialResult: {

@@ -1,13 +1,14 @@
-import { TextInput } from "@mantine/core";
 import { useQuery } from "@tanstack/react-query";
-import { useSearchParams } from "react-router";
 import type { WorkFigures } from "../api/client";
 import { ask } from "../api/queries";
 import { money } from "../shared/amounts";
+import { Day } from "../shared/Day";
 import { Empty, Failed, Loading } from "../shared/Notes";
 import { useWhereabouts } from "../shared/Trail";
+import { useAddress } from "../shared/useAddress";
 import { Bars } from "./Bars";
 import { Reasons } from "./Reasons";
+import { Untouched } from "./Untouched";
 
 /** A misread year must not draw a chart of centuries. */
 const MOST_MONTHS = 36;
@@ -15,32 +16,15 @@ const MOST_MONTHS = 36;
 /** How the work went: what needed no hand, what holds invoices, what came from whom. */
 export function FiguresPage() {
   useWhereabouts("Figures", []);
-  const [parameters, setParameters] = useSearchParams();
-  const choose = (name: string, value: string) => {
-    const next = new URLSearchParams(parameters);
-    value === "" ? next.delete(name) : next.set(name, value);
-    setParameters(next, { replace: true });
-  };
-  const [from, to] = [parameters.get("from") ?? "", parameters.get("to") ?? ""];
+  const { of, choose } = useAddress();
+  const [from, to] = [of("from"), of("to")];
   const figures = useQuery(ask.figures(from, to));
   return (
     <main className="page">
       <div className="row" style={{ alignItems: "end", marginBottom: 10 }}>
         <h1 style={{ flexGrow: 1 }}>Figures</h1>
-        <TextInput
-          size="xs"
-          type="date"
-          label="Received from"
-          value={from}
-          onChange={(event) => choose("from", event.currentTarget.value)}
-        />
-        <TextInput
-          size="xs"
-          type="date"
-          label="to"
-          value={to}
-          onChange={(event) => choose("to", event.currentTarget.value)}
-        />
+        <Day label="Received from" value={from} choose={(day) => choose("from", day)} />
+        <Day label="to" value={to} choose={(day) => choose("to", day)} />
       </div>
       {figures.isPending && <Loading what="the figures" />}
       {figures.isError && <Failed error={figures.error} again={() => figures.refetch()} />}
@@ -58,78 +42,20 @@ function Charts({ figures }: { figures: WorkFigures }) {
     <div className="figures">
       <section aria-labelledby="weeks">
         <h2 id="weeks">Untouched by week</h2>
-        <Bars
+        <Untouched
           label="Invoices a week, those that needed no hand below"
-          by="week"
-          stacked
-          series={[
-            { name: "untouched", label: "no hand needed", color: "var(--accent)" },
-            { name: "other", label: "touched or still held", color: "var(--held)" },
-          ]}
-          data={figures.weeks.map((week) => ({
-            week: week.monday,
-            untouched: week.untouched,
-            other: week.invoices - week.untouched,
-          }))}
+          heading="Week of"
+          rows={figures.weeks.map((week) => ({ name: week.monday, ...week }))}
         />
-        <table className="sheet">
-          <thead>
-            <tr>
-              <th>Week of</th>
-              <th className="figure">Invoices</th>
-              <th className="figure">Untouched</th>
-              <th className="figure">Share</th>
-            </tr>
-          </thead>
-          <tbody>
-            {figures.weeks.map((week) => (
-              <tr key={week.monday}>
-                <td>{week.monday}</td>
-                <td className="figure">{week.invoices}</td>
-                <td className="figure">{week.untouched}</td>
-                <td className="figure">{share(week)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
       </section>
       <section aria-labelledby="vendors">
         <h2 id="vendors">Untouched by vendor</h2>
-        <Bars
+        <Untouched
           label="Invoices by vendor, those that needed no hand at the left"
-          by="vendor"
+          heading="Vendor"
           lies
-          stacked
-          series={[
-            { name: "untouched", label: "no hand needed", color: "var(--accent)" },
-            { name: "other", label: "touched or still held", color: "var(--held)" },
-          ]}
-          data={figures.vendors.map((vendor) => ({
-            vendor: vendor.vendor,
-            untouched: vendor.untouched,
-            other: vendor.invoices - vendor.untouched,
-          }))}
+          rows={figures.vendors.map((vendor) => ({ name: vendor.vendor, ...vendor }))}
         />
-        <table className="sheet">
-          <thead>
-            <tr>
-              <th>Vendor</th>
-              <th className="figure">Invoices</th>
-              <th className="figure">Untouched</th>
-              <th className="figure">Share</th>
-            </tr>
-          </thead>
-          <tbody>
-            {figures.vendors.map((vendor) => (
-              <tr key={vendor.vendor}>
-                <td>{vendor.vendor}</td>
-                <td className="figure">{vendor.invoices}</td>
-                <td className="figure">{vendor.untouched}</td>
-                <td className="figure">{share(vendor)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
       </section>
       <section aria-labelledby="reasons">
         <h2 id="reasons">Why invoices are held</h2>
@@ -205,6 +131,3 @@ function monthsBetween(first: string, last: string) {
   }
   return names;
 }
-
-const share = ({ invoices, untouched }: { invoices: number; untouched: number }) =>
-  `${Math.floor((100 * untouched) / invoices)} %`;

@@ -2,11 +2,12 @@ import { Button, NativeSelect, TextInput } from "@mantine/core";
 import { useDebouncedCallback } from "@mantine/hooks";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useSearchParams } from "react-router";
 import { api, dataOf } from "../api/client";
 import type { HistoryFilter } from "../api/queries";
 import { count } from "../shared/amounts";
+import { Day } from "../shared/Day";
 import { useWhereabouts } from "../shared/Trail";
+import { useAddress } from "../shared/useAddress";
 import { HistoryTable } from "./HistoryTable";
 
 const PAUSE_MS = 200;
@@ -29,18 +30,12 @@ const ACTS = [
 /** Who decided what, when and why: all of it, only ever added to. */
 export function HistoryPage() {
   useWhereabouts("History", []);
-  const [parameters, setParameters] = useSearchParams();
-  const of = (name: string) => parameters.get(name) ?? "";
+  const { of, choose } = useAddress();
   const filter: HistoryFilter = {
     ...(of("act") && { act: of("act") }),
     ...(of("by") && { by: of("by") }),
     ...(of("from") && { from: of("from") }),
     ...(of("to") && { to: of("to") }),
-  };
-  const choose = (name: string, value: string) => {
-    const next = new URLSearchParams(parameters);
-    value === "" ? next.delete(name) : next.set(name, value);
-    setParameters(next, { replace: true });
   };
   const [by, setBy] = useState(of("by"));
   const chooseBySoon = useDebouncedCallback((value: string) => choose("by", value.trim()), PAUSE_MS);
@@ -66,20 +61,8 @@ export function HistoryPage() {
             chooseBySoon(event.currentTarget.value);
           }}
         />
-        <TextInput
-          size="xs"
-          type="date"
-          label="From"
-          value={of("from")}
-          onChange={(event) => choose("from", event.currentTarget.value)}
-        />
-        <TextInput
-          size="xs"
-          type="date"
-          label="To"
-          value={of("to")}
-          onChange={(event) => choose("to", event.currentTarget.value)}
-        />
+        <Day label="From" value={of("from")} choose={(day) => choose("from", day)} />
+        <Day label="To" value={of("to")} choose={(day) => choose("to", day)} />
         <a href={`/api/v1/history/export?${query}`} download="history.ndjson">
           Write it out (NDJSON)
         </a>

@@ -17,6 +17,9 @@ public static partial class HarmlessCell
         return inside.Length > 0 && inside[0] is '=' or '+' or '-' or '@' or '\t' or '\r' or '\n' && !IsPlainNumber(inside) ? "'" + inside : inside;
     }
 
+    /// <summary>The text that <see cref="Of"/> made harmless: the apostrophe goes again that keeps a formula from running. Others stay: "'t Anker".</summary>
+    public static string Back(string cell) => cell.Length > 1 && cell[0] == '\'' && Of(cell[1..]) == cell ? cell[1..] : cell;
+
     /// <summary>Where a formula would begin behind another delimiter.</summary>
     [GeneratedRegex(@"(?<=[;|\t]\s*)(?=[=+@]|-(?!\d))", RegexOptions.CultureInvariant)]
     private static partial Regex BehindDelimiter();

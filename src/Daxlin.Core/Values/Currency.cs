@@ -74,5 +74,8 @@ public sealed record Currency(string Code, int MinorDigits)
         return amount.ToString("N" + digits, System.Globalization.CultureInfo.InvariantCulture) + " " + Code;
     }
 
+    /// <summary>An amount in the settled form, "1204.50": with its minor digits, or more if it has more.</summary>
+    public string Settled(decimal amount) => amount.ToString("F" + Math.Max(MinorDigits, amount.Scale), System.Globalization.CultureInfo.InvariantCulture);
+
     public override string ToString() => Code;
 }

@@ -43,19 +43,10 @@ public static class ValueReader
     /// <summary>Reads an account number whose check digits (ISO 13616) come out; however a vendor writes, it is read the same.</summary>
     public static Reading ReadIban(string text)
     {
-        var plain = string.Concat(text.Where(char.IsLetterOrDigit)).ToUpperInvariant();
-        if (plain.Length is < 15 or > 34 || !char.IsAsciiLetterUpper(plain[0]) || !char.IsAsciiLetterUpper(plain[1])
-            || !plain.All(char.IsAsciiLetterOrDigit))
+        var bare = Iban.Bare(text);
+        if (bare.Length is < 15 or > 34 || !char.IsAsciiLetterUpper(bare[0]) || !char.IsAsciiLetterUpper(bare[1]) || !bare.All(char.IsAsciiLetterOrDigit))
             return Reading.Faulty("is no IBAN");
-        var rest = 0;
-        foreach (var c in plain[4..] + plain[..4])
-        {
-            var value = char.IsAsciiDigit(c) ? c - '0' : c - 'A' + 10;
-            rest = (value > 9 ? rest * 100 + value : rest * 10 + value) % 97;
-        }
-        return rest == 1
-            ? Reading.Of(string.Join(' ', plain.Chunk(4).Select(group => new string(group))))
-            : Reading.Misprint("is no IBAN: its check digits are wrong");
+        return Iban.IsRight(bare) ? Reading.Of(Iban.Grouped(bare)) : Reading.Misprint("is no IBAN: its check digits are wrong");
     }
 
     /// <summary>Reads "yes" or "no" out of a word in one of many languages, or of a tick.</summary>

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Globalization;
 using Daxlin.Core.Checks;
 using Daxlin.Core.Templates;
+using Daxlin.Core.Values;
 
 namespace Daxlin.Core.Vendors;
 
@@ -20,32 +21,33 @@ public static class VendorChecks
 
     public static IEnumerable<Finding> Of(StatedFacts invoice, VendorFacts vendor)
     {
+        var record = vendor.Record;
         if (AccountOf(invoice, vendor) is { } account)
             yield return account;
-        if (invoice.VendorName.Length > 0 && !vendor.OtherNames.Add(vendor.Name).Any(name => IsSameName(name, invoice.VendorName)))
+        if (invoice.VendorName.Length > 0 && !record.Names.Any(name => IsSameName(name, invoice.VendorName)))
         {
             yield return Finding.Hold(
                 NameDiffers,
-                $"The invoice is of “{invoice.VendorName}”; the vendor is {vendor.Name}{(vendor.OtherNames.IsEmpty ? "" : $", also spelt {string.Join(" or ", vendor.OtherNames)}")}. If it is the same vendor, add this spelling to its record.",
+                $"The invoice is of “{invoice.VendorName}”; the vendor is {record.Name}{(record.OtherNames.IsEmpty ? "" : $", also spelt {string.Join(" or ", record.OtherNames)}")}. If it is the same vendor, add this spelling to its record.",
                 TradeNames.VendorName);
         }
-        if (TaxIdOf(invoice, vendor) is { } taxId)
+        if (TaxIdOf(invoice, record) is { } taxId)
             yield return taxId;
-        if (vendor.Currency.Length > 0 && invoice.Currency.Length > 0 && invoice.Currency != vendor.Currency)
-            yield return Finding.Hold(CurrencyUnusual, $"The invoice is in {invoice.Currency}; {vendor.Name} bills in {vendor.Currency}.", TradeNames.Currency);
-        if (vendor.Terms is { } terms && invoice is { IsCreditNote: false, Date: { } date, Due: { } due } && due >= date && !terms.Fits(date, due))
+        if (record.Currency.Length > 0 && invoice.Currency.Length > 0 && invoice.Currency != record.Currency)
+            yield return Finding.Hold(CurrencyUnusual, $"The invoice is in {invoice.Currency}; {record.Name} bills in {record.Currency}.", TradeNames.Currency);
+        if (record.Terms is { } terms && invoice is { IsCreditNote: false, Date: { } date, Due: { } due } && due >= date && !terms.Fits(date, due))
         {
             var (agreed, days) = (terms.DueOf(date), due.DayNumber - terms.DueOf(date).DayNumber);
             yield return Finding.Hold(
                 DueAgainstTerms,
-                $"Due on {Day(due)}; agreed with {vendor.Name} are {terms}, so {Day(agreed)} ({Text(Math.Abs(days))} {(Math.Abs(days) == 1 ? "day" : "days")} {(days < 0 ? "less" : "more")}).",
+                $"Due on {Day(due)}; agreed with {record.Name} are {terms}, so {Day(agreed)} ({Text(Math.Abs(days))} {(Math.Abs(days) == 1 ? "day" : "days")} {(days < 0 ? "less" : "more")}).",
                 TradeNames.InvoiceDate, TradeNames.DueDate);
         }
         if (NumberForm.IsUnusual(invoice.Number, vendor.NumbersBefore))
         {
             yield return Finding.Hold(
                 NumberUnusual,
-                $"The invoice number {invoice.Number} is of another form than the {Text(vendor.NumbersBefore.Length)} of {vendor.Name} before, such as {vendor.NumbersBefore[0]}.",
+                $"The invoice number {invoice.Number} is of another form than the {Text(vendor.NumbersBefore.Length)} of {record.Name} before, such as {vendor.NumbersBefore[0]}.",
                 TradeNames.InvoiceNumber);
         }
     }
@@ -60,17 +62,16 @@ public static class VendorChecks
 
     private static Finding? AccountOf(StatedFacts invoice, VendorFacts vendor)
     {
-        var known = vendor.Accounts.IsEmpty ? vendor.AccountsBefore : vendor.Accounts;
-        if (invoice.Iban.Length == 0 || known.IsEmpty || known.Contains(invoice.Iban))
-            return null;
-        return Finding.Hold(
+        var known = vendor.KnownAccounts;
+        return !vendor.IsForeign(invoice.Iban) ? null : Finding.Hold(
             AccountChanged,
-            $"The bank account {Grouped(invoice.Iban)} is not that of {vendor.Name}: {(vendor.Accounts.IsEmpty ? "its invoices before bear" : "its record says")} {string.Join(" or ", known.Select(Grouped))}. "
-            + "Ask the vendor on a way that is not on this invoice; two persons must confirm the account in the vendor's record before this is approved.",
+            $"The bank account {Iban.Grouped(invoice.Iban)} is not that of {vendor.Record.Name}: "
+            + (known.IsEmpty ? "all accounts of its record were ended" : $"{(vendor.HadAccounts ? "its record says" : "its invoices before bear")} {string.Join(" or ", known.Select(Iban.Grouped))}")
+            + ". Ask the vendor on a way that is not on this invoice; two persons must confirm the account in the vendor's record before this is approved.",
             TradeNames.Iban);
     }
 
-    private static Finding? TaxIdOf(StatedFacts invoice, VendorFacts vendor)
+    private static Finding? TaxIdOf(StatedFacts invoice, VendorRecord vendor)
     {
         if (invoice.TaxId.Length == 0)
             return null;
@@ -90,9 +91,6 @@ public static class VendorChecks
         var (a, b) = (SeenBefore.Squash(one), SeenBefore.Squash(other));
         return a.Length > 0 && b.Length > 0 && (a.Contains(b, StringComparison.Ordinal) || b.Contains(a, StringComparison.Ordinal));
     }
-
-    /// <summary>An IBAN as it is printed: in groups of four (ISO 13616).</summary>
-    public static string Grouped(string iban) => string.Join(' ', iban.Chunk(4).Select(four => new string(four)));
 
     private static string Day(DateOnly day) => day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
 

@@ -3,14 +3,16 @@ using System.Collections.Immutable;
 namespace Daxlin.Core.Vendors;
 
 /// <summary>What is known of a vendor when one of its invoices is looked at.</summary>
-/// <param name="Name">As its record says.</param>
-/// <param name="OtherNames">Other spellings that its invoices may bear.</param>
-/// <param name="TaxIds">Its tax numbers; empty while none is on record.</param>
-/// <param name="Accounts">IBANs that two persons confirmed.</param>
-/// <param name="AccountsBefore">Without a confirmed one: IBANs that earlier invoices bear.</param>
-/// <param name="Currency">ISO 4217; empty if it may be any.</param>
-/// <param name="Terms">Null if none are on record.</param>
+/// <param name="Accounts">IBANs without blanks that two persons confirmed and nobody ended.</param>
+/// <param name="AccountsBefore">While the record never had a confirmed account: those that earlier invoices bear.</param>
+/// <param name="HadAccounts">Says that the record had a confirmed account, whether it still has one or not.</param>
 /// <param name="NumbersBefore">The numbers of its invoices that persons approved, the newest first.</param>
 public sealed record VendorFacts(
-    string Name, ImmutableArray<string> OtherNames, ImmutableArray<string> TaxIds, ImmutableArray<string> Accounts, ImmutableArray<string> AccountsBefore, string Currency,
-    PaymentTerms? Terms, ImmutableArray<string> NumbersBefore);
+    VendorRecord Record, ImmutableArray<string> Accounts, ImmutableArray<string> AccountsBefore, bool HadAccounts, ImmutableArray<string> NumbersBefore)
+{
+    /// <summary>What an invoice's account is held against.</summary>
+    public ImmutableArray<string> KnownAccounts => HadAccounts ? Accounts : AccountsBefore;
+
+    /// <summary>Says that an account is none of the vendor's. A record of which every account was ended knows none, and is not one that never had any.</summary>
+    public bool IsForeign(string iban) => iban.Length > 0 && !KnownAccounts.Contains(iban) && (HadAccounts || !KnownAccounts.IsEmpty);
+}

@@ -85,21 +85,11 @@ internal static class BatchEndpoints
     private static async Task<Results<ContentHttpResult, ProblemHttpResult>> Printable(int id, DaxlinDb db, CancellationToken cancel) =>
         await BatchSheets.Of(id, db, cancel) is { } sheet ? TypedResults.Content(PrintableSheet.Of(sheet), "text/html; charset=utf-8") : Problem.NotThere($"batch {id}");
 
-    private static async Task<Results<Ok<BatchSheet>, ProblemHttpResult>> State(
-        int id, TotalsToState wanted, HttpRequest request, Actor actor, DaxlinDb db, WriteTurn turn, TimeProvider clock, CancellationToken cancel)
-    {
-        if (BatchSheets.FaultOf(wanted) is { } fault)
-            return fault.ToProblem();
-        using var _ = await turn.Take(cancel);
-        if (await db.Batches.SingleOrDefaultAsync(batch => batch.Id == id, cancel) is not { } row)
-            return Problem.NotThere($"batch {id}");
-        if (Seen.Refuse(request, row.Revision, () => "The control totals of this batch were changed since they were shown. Look at them again.") is { } unseen)
-            return unseen;
-        await BatchSheets.State(row, wanted, actor.Name, db, clock.GetUtcNow().UtcDateTime, cancel);
-        var sheet = (await BatchSheets.Of(id, db, cancel))!;
-        Seen.Tag(request.HttpContext.Response, sheet.Revision);
-        return TypedResults.Ok(sheet);
-    }
+    private static Task<Results<Ok<BatchSheet>, ProblemHttpResult>> State(
+        int id, TotalsToState wanted, HttpRequest request, Actor actor, DaxlinDb db, StatingTotals stating, WriteTurn turn, CancellationToken cancel) =>
+        Bound.Do<Batch, BatchSheet>(
+            id, "batch", db, turn, request, _ => "The control totals of this batch were changed since they were shown. Look at them again.",
+            batch => stating.Do(batch, wanted, actor.Name, cancel), batch => BatchSheets.Of(batch, db, cancel), cancel);
 
     private static async Task<Results<Ok<List<BatchDocument>>, ProblemHttpResult>> Documents(
         int id, [AsParameters] ListPage page, HttpContext context, DaxlinDb db, CancellationToken cancel)

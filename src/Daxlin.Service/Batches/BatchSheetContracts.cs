@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Daxlin.Service.Figures;
 
 namespace Daxlin.Service.Batches;
 
@@ -21,9 +22,6 @@ public sealed record StateTotal(string State, string Currency, int Invoices, str
 /// <param name="Held">How many are held.</param>
 public sealed record VendorTotal(string Vendor, string Currency, int Invoices, int Untouched, int Held, string Sum);
 
-/// <param name="Says">The code in a few words.</param>
-public sealed record ReasonCount(string Code, string Says, int Invoices);
-
 public sealed record HeldInvoice(int Id, string File, string Vendor, string InvoiceNumber, string State, string Finding, int Findings);
 
 public sealed record SetAsideFile(string File, string Reason);
@@ -35,9 +33,9 @@ public sealed record SetAsideFile(string File, string Reason);
 public sealed record ControlTotal(string Currency, int? StatedInvoices, string? StatedSum, int Invoices, string Sum, string Says);
 
 /// <summary>What a batch is to come to, by currency; an empty list takes all of it back.</summary>
-public sealed record TotalsToState(ImmutableArray<StatedTotal> Totals);
+public sealed record TotalsToState(ImmutableArray<TotalToState> Totals);
 
 /// <param name="Currency">ISO 4217.</param>
 /// <param name="Invoices">How many invoices; null if only the sum is known.</param>
 /// <param name="Sum">Credit notes taken off, as "1204.50"; null if only the count is known.</param>
-public sealed record StatedTotal(string Currency, int? Invoices = null, string? Sum = null);
+public sealed record TotalToState(string? Currency, int? Invoices = null, string? Sum = null);

@@ -1,6 +1,8 @@
 using System.Globalization;
 using System.Net;
 using System.Text;
+using Daxlin.Core.Corrections;
+using Daxlin.Core.Values;
 
 namespace Daxlin.Service.Batches;
 
@@ -50,9 +52,7 @@ internal static class PrintableSheet
         page.Append("</tbody></table>");
     }
 
-    private static string Money(string amount, string currency) =>
-        decimal.TryParse(amount, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number) && currency.Length > 0
-            ? $"{number.ToString("N" + number.Scale.ToString(CultureInfo.InvariantCulture), CultureInfo.InvariantCulture)} {currency}" : "–";
+    private static string Money(string amount, string currency) => Currency.Find(currency) is { } of && SettledForm.Number(amount) is { } number ? of.Show(number) : "–";
 
     private static string Text(string text) => WebUtility.HtmlEncode(text);
 }

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using Daxlin.Service.Batches;
 
 namespace Daxlin.Service.Figures;
 

@@ -12,6 +12,10 @@ internal static class FiguresEndpoints
     private const int MostVendors = 50;
     private const int DaysOfWeek = 7;
 
+    /// <summary>Of a date as yyyy-MM-dd, and of its month.</summary>
+    private const int LengthOfDate = 10;
+    private const int LengthOfMonth = 7;
+
     public static void Map(RouteGroupBuilder api) => api.MapGet("/figures", Show).WithTags("Figures")
         .WithSummary("How the work went: what went through untouched, by week and vendor; what holds invoices; sums by vendor and month.");
 
@@ -29,29 +33,24 @@ internal static class FiguresEndpoints
             var end = last.AddDays(1).ToDateTime(TimeOnly.MinValue, DateTimeKind.Utc);
             rows = rows.Where(row => row.Intake.ReceivedAt < end);
         }
-        var days = await rows.GroupBy(row => new
-        {
-            row.Intake.ReceivedAt.Date,
-            Untouched = !row.IsTouched && (row.State == InvoiceState.Clear || row.State == InvoiceState.Approved || row.State == InvoiceState.Posted),
-            row.Vendor,
-        }).Select(group => new { group.Key.Date, group.Key.Untouched, group.Key.Vendor, Count = group.Count() }).ToListAsync(cancel);
-        var reasons = await rows.Where(row => row.State == InvoiceState.Held || row.State == InvoiceState.Unplaced).GroupBy(row => row.HeldBy)
-            .Select(group => new { Codes = group.Key, Count = group.Count() }).ToListAsync(cancel);
-        var months = await rows.Where(row => row.Vendor != "" && row.InvoiceDate.Length == 10)
-            .GroupBy(row => new { Month = row.InvoiceDate.Substring(0, 7), row.Vendor, row.Currency })
-            .Select(group => new { group.Key.Month, group.Key.Vendor, group.Key.Currency, Count = group.Count(), Size = group.Sum(row => row.IsCreditNote ? -Math.Abs(row.TotalSize) : row.TotalSize) })
+        var counted = CountedInvoice.Of(rows);
+        var days = await counted.GroupBy(invoice => new { invoice.ReceivedAt.Date, invoice.IsUntouched, invoice.Vendor })
+            .Select(group => new { group.Key.Date, group.Key.IsUntouched, group.Key.Vendor, Count = group.Count() }).ToListAsync(cancel);
+        var months = await counted.Where(invoice => invoice.Vendor != "" && invoice.InvoiceDate.Length == LengthOfDate)
+            .GroupBy(invoice => new { Month = invoice.InvoiceDate.Substring(0, LengthOfMonth), invoice.Vendor, invoice.Currency })
+            .Select(group => new { group.Key.Month, group.Key.Vendor, group.Key.Currency, Count = group.Count(), Size = group.Sum(invoice => invoice.Size) })
             .OrderBy(group => group.Month).ThenBy(group => group.Vendor).ThenBy(group => group.Currency).ToListAsync(cancel);
         return TypedResults.Ok(new WorkFigures(
             [
                 .. days.GroupBy(day => MondayOf(DateOnly.FromDateTime(day.Date))).OrderBy(week => week.Key)
-                    .Select(week => new WeekFigure(week.Key, week.Sum(day => day.Count), week.Where(day => day.Untouched).Sum(day => day.Count))),
+                    .Select(week => new WeekFigure(week.Key, week.Sum(day => day.Count), week.Where(day => day.IsUntouched).Sum(day => day.Count))),
             ],
             [
-                .. days.Where(day => day.Vendor.Length > 0).GroupBy(day => day.Vendor).Select(vendor => new VendorFigure(vendor.Key, vendor.Sum(day => day.Count), vendor.Where(day => day.Untouched).Sum(day => day.Count)))
+                .. days.Where(day => day.Vendor.Length > 0).GroupBy(day => day.Vendor).Select(vendor => new VendorFigure(vendor.Key, vendor.Sum(day => day.Count), vendor.Where(day => day.IsUntouched).Sum(day => day.Count)))
                     .OrderByDescending(vendor => vendor.Invoices).ThenBy(vendor => vendor.Vendor, StringComparer.Ordinal).Take(MostVendors),
             ],
-            BatchSheets.Reasons(reasons.Select(one => (one.Codes, one.Count))),
-            [.. months.Select(month => new MonthSum(month.Month, month.Vendor, month.Currency, month.Count, BatchSheets.Amount(month.Size, month.Currency)))]));
+            await ReasonCount.Of(counted, cancel),
+            [.. months.Select(month => new MonthSum(month.Month, month.Vendor, month.Currency, month.Count, BatchSheets.Settled(Invoice.AmountOf(month.Size), month.Currency)))]));
     }
 
     /// <summary>The first day of the week (ISO 8601) that a day is in.</summary>

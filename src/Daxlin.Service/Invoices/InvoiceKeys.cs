@@ -3,7 +3,8 @@ using Daxlin.Service.Storage;
 namespace Daxlin.Service.Invoices;
 
 /// <summary>By what other invoices are found on which an invoice has a say.</summary>
-internal readonly record struct InvoiceKeys(int? VendorId, string Seen, string Like, string Iban)
+/// <param name="Date">As yyyy-MM-dd; empty if unknown.</param>
+internal readonly record struct InvoiceKeys(int? VendorId, string Seen, string Like, string Number, string Date)
 {
-    public static InvoiceKeys Of(Invoice row) => new(row.VendorId, row.SeenKey, row.LikeKey, row.Iban);
+    public static InvoiceKeys Of(Invoice row) => new(row.VendorId, row.SeenKey, row.LikeKey, row.InvoiceNumber, row.InvoiceDate);
 }

@@ -106,8 +106,5 @@ internal static class InvoiceRecords
         new(Math.Round(box.Left, 2), Math.Round(box.Top, 2), Math.Round(box.Right, 2), Math.Round(box.Bottom, 2));
 
     private static TieRecord Of(Tie tie) => new(
-        tie.Equation, Amount(tie.Left, tie), Amount(tie.Right, tie), Amount(tie.Difference, tie), tie.Holds, tie.Members);
-
-    private static string Amount(decimal amount, Tie tie) =>
-        amount.ToString("F" + Math.Max(amount.Scale, tie.Currency.MinorDigits), CultureInfo.InvariantCulture);
+        tie.Equation, tie.Currency.Settled(tie.Left), tie.Currency.Settled(tie.Right), tie.Currency.Settled(tie.Difference), tie.Holds, tie.Members);
 }

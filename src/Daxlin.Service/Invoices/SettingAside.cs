@@ -28,7 +28,6 @@ public sealed class SettingAside(DaxlinDb db, TimeProvider clock)
             return Refused.Faulty("letter-too-long", $"A letter has at most {LongestLetter} characters.");
         if (!BoundActs.IsUndecided(invoice))
             return BoundActs.AlreadyDecided(invoice);
-        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         var now = clock.GetUtcNow().UtcDateTime;
         await HistoryLog.Record(
             db,
@@ -42,7 +41,6 @@ public sealed class SettingAside(DaxlinDb db, TimeProvider clock)
             cancel);
         invoice.State = InvoiceState.Returned;
         await StoreFindings.Refresh(db, [], [InvoiceKeys.Of(invoice)], now, cancel);
-        await transaction.CommitAsync(cancel);
         return null;
     }
 }

@@ -39,8 +39,11 @@ internal sealed class StoreFindings
             await findings.Place(row);
         await db.SaveChangesAsync(cancel);
         var concerned = new HashSet<Invoice>(rows.Where(IsOpen));
-        foreach (var keys in before.Concat(rows.Select(InvoiceKeys.Of)).Distinct().ToList())
+        var all = before.Concat(rows.Select(InvoiceKeys.Of)).Distinct().ToList();
+        foreach (var keys in all)
             concerned.UnionWith(await findings.ConcernedBy(keys));
+        foreach (var vendor in all.Select(keys => keys.VendorId).OfType<int>().Distinct())
+            concerned.UnionWith(await findings.HeldWrongly(vendor));
         foreach (var row in concerned)
             await findings.Weigh(row);
         await db.SaveChangesAsync(cancel);
@@ -52,7 +55,7 @@ internal sealed class StoreFindings
     {
         await db.SaveChangesAsync(cancel);
         var findings = new StoreFindings(db, at, cancel);
-        var rows = await db.Invoices.Include(row => row.Intake).Where(row => row.VendorId == vendor && (row.State == InvoiceState.Held || row.State == InvoiceState.Clear)).ToListAsync(cancel);
+        var rows = await findings.Undecided.Where(row => row.VendorId == vendor).ToListAsync(cancel);
         var before = rows.ConvertAll(row => row.State);
         foreach (var row in rows)
         {
@@ -83,18 +86,33 @@ internal sealed class StoreFindings
 
     public static StatedFacts? Stated(Invoice row) => row.Stated.Length == 0 ? null : JsonSerializer.Deserialize<StatedFacts>(row.Stated);
 
+    private IQueryable<Invoice> Undecided => db.Invoices.Include(row => row.Intake).Where(row => row.State == InvoiceState.Held || row.State == InvoiceState.Clear);
+
     private async Task<List<Invoice>> ConcernedBy(InvoiceKeys keys)
     {
-        var open = db.Invoices.Include(row => row.Intake).Where(row => row.State == InvoiceState.Held || row.State == InvoiceState.Clear);
         var concerned = new List<Invoice>();
         if (keys.Seen.Length > 0)
-            concerned.AddRange(await open.Where(row => row.SeenKey == keys.Seen).ToListAsync(cancel));
+            concerned.AddRange(await Undecided.Where(row => row.SeenKey == keys.Seen).ToListAsync(cancel));
         if (keys.Like.Length > 0)
-            concerned.AddRange(await open.Where(row => row.LikeKey == keys.Like).ToListAsync(cancel));
-        // What a credit note credits may have come, and the first account of a vendor may be another one now.
-        if (keys.VendorId is { } vendor)
-            concerned.AddRange(await open.Where(row => row.VendorId == vendor && (row.IsCreditNote || (row.Iban != "" && keys.Iban != "" && row.Iban != keys.Iban))).ToListAsync(cancel));
+        {
+            var like = (await OtherInvoice.Of(Undecided.Where(row => row.LikeKey == keys.Like)).ToListAsync(cancel)).FindAll(other => other.IsLike(keys.Number, keys.Date)).ConvertAll(other => other.Id);
+            concerned.AddRange(await Undecided.Where(row => like.Contains(row.Id)).ToListAsync(cancel));
+        }
         return concerned;
+    }
+
+    /// <summary>Invoices of a vendor that may be held otherwise now than they are, since others came or went.</summary>
+    private async Task<List<Invoice>> HeldWrongly(int vendor)
+    {
+        var ofVendor = Undecided.Where(row => row.VendorId == vendor);
+        // What a credit note credits may have come.
+        var wrongly = await ofVendor.Where(row => row.IsCreditNote).ToListAsync(cancel);
+        // The vendor's account may be another one: that of its first invoice is, while nothing else is known.
+        var (_, facts) = await VendorOf(vendor);
+        var borne = await ofVendor.Where(row => row.Iban != "").Select(row => new { row.Iban, IsHeld = row.HeldBy.Contains(VendorChecks.AccountChanged) }).Distinct().ToListAsync(cancel);
+        foreach (var account in borne.Where(one => one.IsHeld != facts.IsForeign(one.Iban)))
+            wrongly.AddRange(await ofVendor.Where(row => row.Iban == account.Iban && row.HeldBy.Contains(VendorChecks.AccountChanged) == account.IsHeld).ToListAsync(cancel));
+        return wrongly;
     }
 
     private async Task Weigh(Invoice row)
@@ -106,7 +124,7 @@ internal sealed class StoreFindings
         if (Stated(row) is { } stated && row.VendorId is { } id)
         {
             var (vendor, facts) = await VendorOf(id);
-            if (first is null && await Like(row, stated) is { } like)
+            if (first is null && await Like(row) is { } like)
                 found.Add(like);
             found.AddRange(VendorChecks.Of(stated, facts));
             if (stated.IsCreditNote && await Credit(row, stated, vendor) is { } credit)
@@ -127,42 +145,32 @@ internal sealed class StoreFindings
 
     private async Task<Finding?> Double(Invoice row)
     {
-        if (row.SeenKey.Length == 0)
+        if (row.SeenKey.Length == 0 || (await Others(db.Invoices.Where(other => other.SeenKey == row.SeenKey), row)).Find(other => other.ComesBefore(row)) is not { } first)
             return null;
-        if (await First(row, await Others(db.Invoices.Where(other => other.SeenKey == row.SeenKey), row)) is not var (first, place))
-            return null;
-        return row.Intake.Sha256 == first.Intake.Sha256
-            ? Finding.Hold(SeenBefore.SameFile, $"This is the same file as {first.Intake.FileName}, {place}.", TradeNames.InvoiceNumber)
-            : SeenBefore.ToFinding(row.Vendor, row.InvoiceNumber, $"it is {place}");
+        return row.Intake.Sha256 == first.Sha256
+            ? Finding.Hold(SeenBefore.SameFile, $"This is the same file as {first.FileName}, {await PlaceOf(first)}.", TradeNames.InvoiceNumber)
+            : SeenBefore.ToFinding(row.Vendor, row.InvoiceNumber, $"it is {await PlaceOf(first)}");
     }
 
-    private async Task<Finding?> Like(Invoice row, StatedFacts stated)
+    private async Task<Finding?> Like(Invoice row)
     {
-        if (row.LikeKey.Length == 0)
+        if (row.LikeKey.Length == 0
+            || (await Others(db.Invoices.Where(other => other.LikeKey == row.LikeKey && other.SeenKey != row.SeenKey), row))
+                .Find(other => other.ComesBefore(row) && other.IsLike(row.InvoiceNumber, row.InvoiceDate)) is not { } first)
             return null;
-        var alike = (await Others(db.Invoices.Where(other => other.LikeKey == row.LikeKey && other.SeenKey != row.SeenKey), row))
-            .FindAll(other => Stated(other) is { } theirs && LikeBefore.AreAlike(stated.Number, stated.Date, theirs.Number, theirs.Date));
-        if (await First(row, alike) is not var (first, place))
-            return null;
-        var isSameDay = Stated(first)!.Date == stated.Date && stated.Date is not null;
-        return LikeBefore.ToFinding(row.Vendor, row.InvoiceNumber, Money(row), isSameDay ? row.InvoiceDate : "", first.InvoiceNumber, place);
+        var isSameDay = row.InvoiceDate.Length > 0 && first.Date == row.InvoiceDate;
+        return LikeBefore.ToFinding(row.Vendor, row.InvoiceNumber, Money(row), isSameDay ? row.InvoiceDate : "", first.Number, await PlaceOf(first));
     }
 
-    private async Task<List<Invoice>> Others(IQueryable<Invoice> like, Invoice row) =>
-        await like.Include(other => other.Intake).Where(other => other.Id != row.Id && other.State != InvoiceState.Returned)
-            .OrderBy(other => other.IntakeId).ThenBy(other => other.FirstPage).ToListAsync(cancel);
+    /// <summary>Other invoices that were not returned, the first taken in first.</summary>
+    private Task<List<OtherInvoice>> Others(IQueryable<Invoice> like, Invoice row) =>
+        OtherInvoice.Of(like.Where(other => other.Id != row.Id && other.State != InvoiceState.Returned).OrderBy(other => other.IntakeId).ThenBy(other => other.FirstPage)).ToListAsync(cancel);
 
-    /// <summary>The first of others that came before an invoice, or is decided on, with where it is.</summary>
-    private async Task<(Invoice First, string Place)?> First(Invoice row, List<Invoice> others)
+    private async Task<string> PlaceOf(OtherInvoice other)
     {
-        if (others.Find(other => other.State is InvoiceState.Approved or InvoiceState.Posted || IsBefore(other, row)) is not { } first)
-            return null;
-        var batch = await db.Batches.Where(one => one.Id == first.BatchId).Select(one => one.Name).SingleAsync(cancel);
-        return (first, $"invoice {first.Id} in the batch “{batch}” ({InvoiceDetails.Word(first.State)})");
+        var batch = await db.Batches.Where(one => one.Id == other.BatchId).Select(one => one.Name).SingleAsync(cancel);
+        return $"invoice {other.Id} in the batch “{batch}” ({InvoiceDetails.Word(other.State)})";
     }
-
-    private static bool IsBefore(Invoice other, Invoice row) =>
-        other.IntakeId < row.IntakeId || (other.IntakeId == row.IntakeId && other.FirstPage < row.FirstPage);
 
     private async Task<Finding?> Credit(Invoice row, StatedFacts stated, Vendor vendor)
     {

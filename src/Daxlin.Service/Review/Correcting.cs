@@ -26,7 +26,6 @@ public sealed class Correcting(DaxlinDb db, TimeProvider clock)
         if (made is null)
             return refusal;
         (made.InvoiceId, made.At, made.By) = (row.Id, clock.GetUtcNow().UtcDateTime, who);
-        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         if (before.Made.Count == 0)
             await CorrectedInvoices.Keep(row, db, cancel);
         db.Corrections.Add(made);
@@ -39,7 +38,6 @@ public sealed class Correcting(DaxlinDb db, TimeProvider clock)
         await StoreFindings.Refresh(db, [row], [keys], made.At, cancel);
         await HistoryLog.Record(db, Told(wanted, before, made, state, row), cancel);
         await db.SaveChangesAsync(cancel);
-        await transaction.CommitAsync(cancel);
         return null;
     }
 

@@ -1,7 +1,7 @@
 namespace Daxlin.Service.Storage;
 
 /// <summary>Documents taken in together.</summary>
-public sealed class Batch
+public sealed class Batch : IRevised
 {
     public int Id { get; set; }
 
@@ -10,7 +10,7 @@ public sealed class Batch
 
     public required DateTime CreatedAt { get; set; }
 
-    /// <summary>What the clerk says the batch comes to: a JSON list of <see cref="Batches.StatedTotal"/>.</summary>
+    /// <summary>What the clerk says the batch comes to: a JSON list of <see cref="Core.Posting.StatedTotal"/>.</summary>
     public string ControlTotals { get; set; } = "[]";
 
     /// <summary>Counts changes of the control totals from 1.</summary>

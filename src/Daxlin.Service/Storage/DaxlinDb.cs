@@ -54,6 +54,9 @@ public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(opt
             invoice.HasIndex(row => row.SeenKey);
             invoice.HasIndex(row => row.LikeKey);
             invoice.HasIndex(row => new { row.VendorId, row.State, row.Id });
+            invoice.HasIndex(row => new { row.VendorId, row.IntakeId });
+            invoice.HasIndex(row => new { row.VendorId, row.State, row.Iban, row.HeldBy });
+            invoice.HasIndex(row => new { row.VendorId, row.IsCreditNote, row.State });
             invoice.Property(row => row.DueDate).HasDefaultValue(Invoice.NeverDue);
             invoice.HasIndex(row => new { row.State, row.DueDate, row.Id });
             invoice.HasIndex(row => new { row.State, row.TotalSize, row.Id });

@@ -3,7 +3,7 @@ using System.Globalization;
 namespace Daxlin.Service.Storage;
 
 /// <summary>An invoice found in a document.</summary>
-public sealed class Invoice
+public sealed class Invoice : IRevised
 {
     public int Id { get; set; }
     public int BatchId { get; set; }
@@ -31,8 +31,13 @@ public sealed class Invoice
 
     public const string NeverDue = "9999-12-31";
 
-    /// <summary>The total in ten-thousandths of its currency's unit, to sort by; 0 if unknown.</summary>
+    /// <summary>The total in ten-thousandths of its currency's unit, to sort by and to add up; 0 if unknown.</summary>
     public long TotalSize { get; set; }
+
+    private const decimal SizeOfUnit = 10_000m;
+
+    /// <summary>The amount of a size, in its currency's unit.</summary>
+    public static decimal AmountOf(long size) => size / SizeOfUnit;
 
     /// <summary>Who it was handed to; empty for nobody.</summary>
     public string HandedTo { get; set; } = "";
@@ -92,6 +97,6 @@ public sealed class Invoice
     {
         DueDate = dueDate.Length == 0 ? NeverDue : dueDate;
         TotalSize = decimal.TryParse(Total, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var total)
-            && Math.Abs(total) < long.MaxValue / 10_000m ? (long)(total * 10_000m) : 0;
+            && Math.Abs(total) < long.MaxValue / SizeOfUnit ? (long)(total * SizeOfUnit) : 0;
     }
 }

@@ -34,8 +34,8 @@ internal static class TemplateEndpoints
     {
         var after = page.After ?? "";
         var rows = await page.Of(
-            db.Templates
-                .Where(row => string.Compare(row.Name, after) > 0 && row.Version == db.Templates.Where(other => other.Name == row.Name).Max(other => other.Version))
+            TemplateVersions.NewestOrRetired(db)
+                .Where(row => string.Compare(row.Name, after) > 0)
                 .OrderBy(row => row.Name)
                 .Select(row => new { row.Name, row.Vendor, row.Currency, row.Version, row.SavedAt, row.SavedBy, row.Note, row.IsRetired }),
             row => row.Name, context, cancel);

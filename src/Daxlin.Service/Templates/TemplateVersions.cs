@@ -4,9 +4,16 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Daxlin.Service.Templates;
 
-/// <summary>What is kept beside a template's document so that lists need not read it.</summary>
+/// <summary>Asks for versions of templates, and keeps beside their documents what lists need not read them for.</summary>
 internal static class TemplateVersions
 {
+    /// <summary>The newest version of each template that is not retired.</summary>
+    public static IQueryable<TemplateVersion> Newest(DaxlinDb db) => NewestOrRetired(db).Where(row => !row.IsRetired);
+
+    /// <summary>The newest version of each template, of retired ones, too.</summary>
+    public static IQueryable<TemplateVersion> NewestOrRetired(DaxlinDb db) =>
+        db.Templates.Where(row => row.Version == db.Templates.Where(other => other.Name == row.Name).Max(other => other.Version));
+
     /// <summary>Fills in the currencies of versions that an earlier release saved without.</summary>
     public static async Task FillCurrencies(DaxlinDb db)
     {

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Daxlin.Core.Vendors;
 
 namespace Daxlin.Service.Vendors;
 
@@ -34,7 +35,11 @@ public sealed record AccountSeen(string Iban, int Invoices);
 /// <param name="Currency">ISO 4217; empty if its invoices may be in any.</param>
 /// <param name="Terms">Null if none are agreed.</param>
 public sealed record VendorToKeep(
-    string? Name, ImmutableArray<string>? OtherNames = null, ImmutableArray<string>? TaxIds = null, string? Currency = null, TermsRecord? Terms = null, string? LedgerAccount = null, string? TaxCode = null);
+    string? Name, ImmutableArray<string>? OtherNames = null, ImmutableArray<string>? TaxIds = null, string? Currency = null, TermsRecord? Terms = null, string? LedgerAccount = null, string? TaxCode = null)
+{
+    internal VendorRecord Record => new(
+        Name ?? "", OtherNames ?? [], TaxIds ?? [], Currency ?? "", Terms is { } terms ? new PaymentTerms(terms.Days, terms.FromMonthEnd) : null, LedgerAccount ?? "", TaxCode ?? "");
+}
 
 /// <summary>A bank account to be added; it counts when another person has confirmed it.</summary>
 /// <param name="Reason">How it is known to be right, in five letters at least; it is kept on record.</param>

@@ -1,9 +1,9 @@
-using System.Collections.Immutable;
 using System.Globalization;
 using System.Text;
 using Daxlin.Core.Checks;
-using Daxlin.Core.Vendors;
+using Daxlin.Core.Values;
 using Daxlin.Service.Storage;
+using Daxlin.Service.Templates;
 using Daxlin.Service.Web;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
@@ -50,35 +50,35 @@ internal static class VendorEndpoints
             }),
             row => row.Row.Id.ToString(CultureInfo.InvariantCulture), context, cancel);
         return TypedResults.Ok(rows.ConvertAll(row => new VendorSummary(
-            row.Row.Id, row.Row.Name, row.Row.Currency, TermsOf(row.Row)?.ToString() ?? "", row.Row.LedgerAccount, row.Confirmed, row.Waiting, row.Invoices, row.Held, row.Row.Revision)));
+            row.Row.Id, row.Row.Name, row.Row.Currency, VendorRegister.RecordOf(row.Row, []).Terms?.ToString() ?? "", row.Row.LedgerAccount, row.Confirmed, row.Waiting, row.Invoices, row.Held, row.Row.Revision)));
     }
 
     private static async Task<Results<Ok<VendorDetail>, ProblemHttpResult>> Show(int id, DaxlinDb db, HttpResponse response, CancellationToken cancel) =>
-        await db.Vendors.FindAsync([id], cancel) is { } vendor ? await Tagged(vendor, 0, db, response, cancel) : Problem.NotThere($"vendor {id}");
+        await db.Vendors.FindAsync([id], cancel) is { } vendor ? TypedResults.Ok(await Tagged(vendor, 0, db, response, cancel)) : Problem.NotThere($"vendor {id}");
 
     private static async Task<Results<Created<VendorDetail>, ProblemHttpResult>> Begin(
         VendorToKeep wanted, Actor actor, DaxlinDb db, VendorKeeping keeping, WriteTurn turn, HttpResponse response, CancellationToken cancel)
     {
         using var _ = await turn.Take(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        var (vendor, moved, refused) = await keeping.Keep(null, wanted, actor.Name, cancel);
+        var (vendor, moved, refused) = await keeping.Keep(null, wanted.Record, actor.Name, cancel);
         if (vendor is null)
             return refused!.ToProblem();
         await transaction.CommitAsync(cancel);
-        return TypedResults.Created($"/api/v1/vendors/{vendor.Id}", (await Tagged(vendor, moved, db, response, cancel)).Value);
+        return TypedResults.Created($"/api/v1/vendors/{vendor.Id}", await Tagged(vendor, moved, db, response, cancel));
     }
 
     private static Task<Results<Ok<VendorDetail>, ProblemHttpResult>> Keep(
         int id, VendorToKeep wanted, HttpRequest request, Actor actor, DaxlinDb db, VendorKeeping keeping, WriteTurn turn, CancellationToken cancel) =>
         Do(id, request, db, turn, async vendor =>
         {
-            var (_, moved, refused) = await keeping.Keep(vendor, wanted, actor.Name, cancel);
+            var (_, moved, refused) = await keeping.Keep(vendor, wanted.Record, actor.Name, cancel);
             return (moved, refused);
         }, cancel);
 
     private static Task<Results<Ok<VendorDetail>, ProblemHttpResult>> Add(
         int id, AccountToAdd wanted, HttpRequest request, Actor actor, DaxlinDb db, VendorKeeping keeping, WriteTurn turn, CancellationToken cancel) =>
-        Do(id, request, db, turn, vendor => keeping.AddAccount(vendor, wanted, actor.Name, cancel), cancel);
+        Do(id, request, db, turn, async vendor => (0, await keeping.AddAccount(vendor, wanted, actor.Name, cancel)), cancel);
 
     private static Task<Results<Ok<VendorDetail>, ProblemHttpResult>> Confirm(
         int id, AccountDecision wanted, HttpRequest request, Actor actor, DaxlinDb db, VendorKeeping keeping, WriteTurn turn, CancellationToken cancel) =>
@@ -88,21 +88,19 @@ internal static class VendorEndpoints
         int id, AccountDecision wanted, HttpRequest request, Actor actor, DaxlinDb db, VendorKeeping keeping, WriteTurn turn, CancellationToken cancel) =>
         Do(id, request, db, turn, vendor => keeping.EndAccount(vendor, wanted, actor.Name, cancel), cancel);
 
-    /// <summary>An act bound to the revision that was seen, in one transaction.</summary>
-    private static async Task<Results<Ok<VendorDetail>, ProblemHttpResult>> Do(
+    /// <param name="act">Does it and says how many invoices are held or clear now that were not before; or why it cannot be done.</param>
+    private static Task<Results<Ok<VendorDetail>, ProblemHttpResult>> Do(
         int id, HttpRequest request, DaxlinDb db, WriteTurn turn, Func<Vendor, Task<(int Moved, Refused? Refused)>> act, CancellationToken cancel)
     {
-        using var _ = await turn.Take(cancel);
-        if (await db.Vendors.FindAsync([id], cancel) is not { } vendor)
-            return Problem.NotThere($"vendor {id}");
-        if (Seen.Refuse(request, vendor.Revision, () => $"The record of {vendor.Name} was changed since it was shown. Look at it again.") is { } unseen)
-            return unseen;
-        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        var (moved, refused) = await act(vendor);
-        if (refused is not null)
-            return refused.ToProblem();
-        await transaction.CommitAsync(cancel);
-        return await Tagged(vendor, moved, db, request.HttpContext.Response, cancel);
+        var moved = 0;
+        return Bound.Do<Vendor, VendorDetail>(
+            id, "vendor", db, turn, request, vendor => $"The record of {vendor.Name} was changed since it was shown. Look at it again.",
+            async vendor =>
+            {
+                (moved, var refused) = await act(vendor);
+                return refused;
+            },
+            vendor => Detail(vendor, moved, db, cancel), cancel);
     }
 
     private static async Task<FileContentHttpResult> Export(DaxlinDb db, CancellationToken cancel) =>
@@ -116,30 +114,33 @@ internal static class VendorEndpoints
         return rows is null ? refused!.ToProblem() : TypedResults.Ok(rows);
     }
 
-    private static async Task<Ok<VendorDetail>> Tagged(Vendor vendor, int moved, DaxlinDb db, HttpResponse response, CancellationToken cancel)
+    private static async Task<VendorDetail> Tagged(Vendor vendor, int moved, DaxlinDb db, HttpResponse response, CancellationToken cancel)
     {
         Seen.Tag(response, vendor.Revision);
-        var spellings = await db.VendorSpellings.Where(spelling => spelling.VendorId == vendor.Id).OrderBy(spelling => spelling.Name).ToListAsync(cancel);
-        var keys = spelling(spellings);
+        return await Detail(vendor, moved, db, cancel);
+    }
+
+    private static async Task<VendorDetail> Detail(Vendor vendor, int moved, DaxlinDb db, CancellationToken cancel)
+    {
+        var record = await VendorRegister.Record(db, vendor, cancel);
+        var keys = record.Names.Select(SeenBefore.Squash).ToHashSet();
         var accounts = await db.VendorAccounts.Where(account => account.VendorId == vendor.Id).OrderBy(account => account.Id).ToListAsync(cancel);
         var ofVendor = db.Invoices.Where(invoice => invoice.VendorId == vendor.Id && invoice.State != InvoiceState.Returned);
         var borne = await ofVendor.Where(invoice => invoice.Iban != "").GroupBy(invoice => invoice.Iban).Select(group => new { Iban = group.Key, Count = group.Count() }).ToListAsync(cancel);
-        var templates = await db.Templates.Where(template => !template.IsRetired && template.Version == db.Templates.Where(other => other.Name == template.Name).Max(other => other.Version))
-            .Select(template => new { template.Name, template.Vendor }).ToListAsync(cancel);
-        return TypedResults.Ok(new VendorDetail(
-            vendor.Id, vendor.Revision, vendor.Name, [.. spellings.Where(one => one.Name != vendor.Name).Select(one => one.Name)], [.. VendorRegister.TaxIdsOf(vendor)], vendor.Currency,
-            TermsOf(vendor) is { } terms ? new TermsRecord(terms.Days, terms.FromMonthEnd) : null, vendor.LedgerAccount, vendor.TaxCode,
+        var templates = await TemplateVersions.Newest(db).Select(template => new { template.Name, template.Vendor }).ToListAsync(cancel);
+        return new VendorDetail(
+            vendor.Id, vendor.Revision, record.Name, record.OtherNames, record.TaxIds, record.Currency,
+            record.Terms is { } terms ? new TermsRecord(terms.Days, terms.FromMonthEnd) : null, record.LedgerAccount, record.TaxCode,
             [.. accounts.Select(Of)],
-            [.. borne.Where(one => !accounts.Any(account => account.Iban == one.Iban && account.EndedAt is null)).OrderByDescending(one => one.Count).ThenBy(one => one.Iban).Select(one => new AccountSeen(VendorChecks.Grouped(one.Iban), one.Count))],
+            [
+                .. borne.Where(one => !accounts.Any(account => account.Iban == one.Iban && account.EndedAt is null)).OrderByDescending(one => one.Count).ThenBy(one => one.Iban)
+                    .Select(one => new AccountSeen(Iban.Grouped(one.Iban), one.Count)),
+            ],
             [.. templates.Where(template => keys.Contains(SeenBefore.Squash(template.Vendor))).Select(template => template.Name).Order(StringComparer.Ordinal)],
-            await ofVendor.CountAsync(cancel), await ofVendor.CountAsync(invoice => invoice.State == InvoiceState.Held, cancel), moved));
-
-        static HashSet<string> spelling(IEnumerable<VendorSpelling> all) => [.. all.Select(one => one.Key)];
+            await ofVendor.CountAsync(cancel), await ofVendor.CountAsync(invoice => invoice.State == InvoiceState.Held, cancel), moved);
     }
 
     private static AccountRecord Of(VendorAccount account) => new(
-        VendorChecks.Grouped(account.Iban), account.EndedAt is not null ? "ended" : account.ConfirmedAt is not null ? "confirmed" : "waiting",
+        Iban.Grouped(account.Iban), account.EndedAt is not null ? "ended" : account.ConfirmedAt is not null ? "confirmed" : "waiting",
         account.AddedAt, account.AddedBy, account.Reason, account.ConfirmedAt, account.ConfirmedBy, account.EndedAt, account.EndedBy);
-
-    private static PaymentTerms? TermsOf(Vendor vendor) => vendor.TermsDays is { } days ? new PaymentTerms(days, vendor.TermsFromMonthEnd) : null;
 }

@@ -1,7 +1,7 @@
 using System.Globalization;
 using CsvHelper;
 using Daxlin.Core.Posting;
-using Daxlin.Core.Vendors;
+using Daxlin.Core.Values;
 using Daxlin.Service.Storage;
 using Microsoft.EntityFrameworkCore;
 
@@ -35,13 +35,14 @@ internal static class VendorFile
             var accounts = (await db.VendorAccounts.AsNoTracking().Where(one => one.EndedAt == null).OrderBy(one => one.Id).ToListAsync(cancel)).ToLookup(one => one.VendorId);
             foreach (var vendor in await db.Vendors.AsNoTracking().OrderBy(one => one.Name).ThenBy(one => one.Id).ToListAsync(cancel))
             {
+                var record = VendorRegister.RecordOf(vendor, spellings[vendor.Id].Select(one => one.Name).Where(name => name != vendor.Name));
                 csv.WriteRecord(
                 [
-                    HarmlessCell.Of(vendor.Name), Joined(spellings[vendor.Id].Select(one => one.Name).Where(name => name != vendor.Name)), Joined(VendorRegister.TaxIdsOf(vendor)), vendor.Currency,
-                    vendor.TermsDays?.ToString(CultureInfo.InvariantCulture) ?? "", vendor.TermsDays is null ? "" : vendor.TermsFromMonthEnd ? "yes" : "no",
-                    HarmlessCell.Of(vendor.LedgerAccount), HarmlessCell.Of(vendor.TaxCode),
-                    Joined(accounts[vendor.Id].Where(one => one.ConfirmedAt is not null).Select(one => VendorChecks.Grouped(one.Iban))),
-                    Joined(accounts[vendor.Id].Where(one => one.ConfirmedAt is null).Select(one => VendorChecks.Grouped(one.Iban))),
+                    HarmlessCell.Of(record.Name), Joined(record.OtherNames), Joined(record.TaxIds), record.Currency,
+                    record.Terms?.Days.ToString(CultureInfo.InvariantCulture) ?? "", record.Terms is null ? "" : record.Terms.FromMonthEnd ? "yes" : "no",
+                    HarmlessCell.Of(record.LedgerAccount), HarmlessCell.Of(record.TaxCode),
+                    Joined(accounts[vendor.Id].Where(one => one.ConfirmedAt is not null).Select(one => Iban.Grouped(one.Iban))),
+                    Joined(accounts[vendor.Id].Where(one => one.ConfirmedAt is null).Select(one => Iban.Grouped(one.Iban))),
                 ]);
             }
         }

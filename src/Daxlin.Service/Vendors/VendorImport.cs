@@ -2,6 +2,8 @@ using System.Collections.Immutable;
 using System.Globalization;
 using CsvHelper;
 using Daxlin.Core.Checks;
+using Daxlin.Core.Posting;
+using Daxlin.Core.Vendors;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 using Microsoft.EntityFrameworkCore;
@@ -34,7 +36,7 @@ public sealed class VendorImport(DaxlinDb db, VendorKeeping keeping, WriteTurn t
             {
                 if (rows.Count == MostRows)
                     return (rows, null);
-                var cells = columns.Select((column, at) => (column.Trim(), at < csv.FieldCount ? csv.GetString(at).Trim().TrimStart('\'') : "")).ToDictionary(cell => cell.Item1, cell => cell.Item2);
+                var cells = columns.Select((column, at) => (column.Trim(), at < csv.FieldCount ? HarmlessCell.Back(csv.GetString(at).Trim()) : "")).ToDictionary(cell => cell.Item1, cell => cell.Item2);
                 rows.Add(await TakeRow(rows.Count + 1, cells, who, cancel));
             }
             return (rows, null);
@@ -54,42 +56,38 @@ public sealed class VendorImport(DaxlinDb db, VendorKeeping keeping, WriteTurn t
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         var vendor = await VendorRegister.Find(db, name, cancel);
         var revision = vendor?.Revision ?? 0;
-        var (terms, areGood) = Terms(Cell(VendorFile.TermsDays), Cell(VendorFile.TermsFromMonthEnd), vendor);
-        if (!areGood)
+        var had = vendor is null ? new VendorRecord(name, [], [], "", null, "", "") : await VendorRegister.Record(db, vendor, cancel);
+        if (Terms(Cell(VendorFile.TermsDays), Cell(VendorFile.TermsFromMonthEnd), had.Terms) is not (var terms, true))
             return new ImportedVendor(row, name, "refused", $"“{Cell(VendorFile.TermsDays)}” are no days of terms, or “{Cell(VendorFile.TermsFromMonthEnd)}” is neither yes nor no.");
-        var others = vendor is null ? [] : await db.VendorSpellings.Where(one => one.VendorId == vendor.Id && one.Name != vendor.Name).Select(one => one.Name).ToListAsync(cancel);
         var (kept, _, refused) = await keeping.Keep(
             vendor,
-            new VendorToKeep(
-                vendor is null || SeenBefore.Squash(vendor.Name) == SeenBefore.Squash(name) ? name : vendor.Name,
-                [.. others, .. Several(Cell(VendorFile.OtherNames))],
-                Several(Cell(VendorFile.TaxIds)) is { Length: > 0 } taxIds ? taxIds : vendor is null ? [] : [.. VendorRegister.TaxIdsOf(vendor)],
-                Or(Cell(VendorFile.Currency), vendor?.Currency), terms, Or(Cell(VendorFile.LedgerAccount), vendor?.LedgerAccount), Or(Cell(VendorFile.TaxCode), vendor?.TaxCode)),
+            new VendorRecord(
+                SeenBefore.Squash(had.Name) == SeenBefore.Squash(name) ? name : had.Name, had.OtherNames.AddRange(Several(Cell(VendorFile.OtherNames))),
+                Several(Cell(VendorFile.TaxIds)) is { Length: > 0 } taxIds ? taxIds : had.TaxIds,
+                Or(Cell(VendorFile.Currency), had.Currency), terms, Or(Cell(VendorFile.LedgerAccount), had.LedgerAccount), Or(Cell(VendorFile.TaxCode), had.TaxCode)),
             who, cancel);
         if (kept is null)
             return new ImportedVendor(row, name, "refused", refused!.Sentence);
         foreach (var iban in Several(Cell(VendorFile.Accounts)).AddRange(Several(Cell(VendorFile.AccountsWaiting))))
         {
-            var (_, unwanted) = await keeping.AddAccount(kept, new AccountToAdd(iban, "From a file of vendors"), who, cancel);
-            if (unwanted is { Code: not "account-there" })
+            if (await keeping.AddAccount(kept, new AccountToAdd(iban, "From a file of vendors"), who, cancel) is { Code: not "account-there" } unwanted)
                 return new ImportedVendor(row, name, "refused", unwanted.Sentence);
         }
         await transaction.CommitAsync(cancel);
         return new ImportedVendor(row, kept.Name, vendor is null ? "added" : kept.Revision == revision ? "same" : "changed", "");
     }
 
-    private static string Or(string text, string? had) => text.Length > 0 ? text : had ?? "";
+    private static string Or(string text, string had) => text.Length > 0 ? text : had;
 
-    private static ImmutableArray<string> Several(string cell) => [.. cell.Split(VendorFile.Between, StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries).Select(part => part.TrimStart('\''))];
+    private static ImmutableArray<string> Several(string cell) => [.. cell.Split(VendorFile.Between, StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries).Select(HarmlessCell.Back)];
 
-    private static (TermsRecord? Terms, bool AreGood) Terms(string days, string fromMonthEnd, Vendor? vendor)
+    private static (PaymentTerms? Terms, bool AreGood) Terms(string days, string fromMonthEnd, PaymentTerms? had)
     {
-        var had = vendor?.TermsDays is { } known ? new TermsRecord(known, vendor.TermsFromMonthEnd) : null;
         if (fromMonthEnd.ToLowerInvariant() is not ("" or "yes" or "no"))
             return (null, false);
         if (days.Length == 0)
             return (had, true);
         return int.TryParse(days, NumberStyles.None, CultureInfo.InvariantCulture, out var number)
-            ? (new TermsRecord(number, fromMonthEnd.Length > 0 ? fromMonthEnd.Equals("yes", StringComparison.OrdinalIgnoreCase) : had?.FromMonthEnd ?? false), true) : (null, false);
+            ? (new PaymentTerms(number, fromMonthEnd.Length > 0 ? fromMonthEnd.Equals("yes", StringComparison.OrdinalIgnoreCase) : had?.FromMonthEnd ?? false), true) : (null, false);
     }
 }

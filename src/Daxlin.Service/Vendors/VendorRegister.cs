@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Text.Json;
 using Daxlin.Core.Checks;
 using Daxlin.Core.History;
@@ -56,18 +57,28 @@ internal static class VendorRegister
         }
     }
 
+    /// <summary>What is on record of a vendor.</summary>
+    public static async Task<VendorRecord> Record(DaxlinDb db, Vendor vendor, CancellationToken cancel)
+    {
+        var spellings = await db.VendorSpellings.Where(spelling => spelling.VendorId == vendor.Id && spelling.Name != vendor.Name).OrderBy(spelling => spelling.Name).Select(spelling => spelling.Name).ToListAsync(cancel);
+        return RecordOf(vendor, spellings);
+    }
+
+    /// <param name="otherNames">Its spellings but its own name.</param>
+    public static VendorRecord RecordOf(Vendor vendor, IEnumerable<string> otherNames) => new(
+        vendor.Name, [.. otherNames], JsonSerializer.Deserialize<ImmutableArray<string>>(vendor.TaxIds), vendor.Currency,
+        vendor.TermsDays is { } days ? new PaymentTerms(days, vendor.TermsFromMonthEnd) : null, vendor.LedgerAccount, vendor.TaxCode);
+
     /// <summary>What of a vendor speaks for or against its invoices.</summary>
     public static async Task<VendorFacts> Facts(DaxlinDb db, Vendor vendor, CancellationToken cancel)
     {
-        var spellings = await db.VendorSpellings.Where(spelling => spelling.VendorId == vendor.Id && spelling.Name != vendor.Name).OrderBy(spelling => spelling.Name).Select(spelling => spelling.Name).ToListAsync(cancel);
-        var accounts = await db.VendorAccounts.Where(account => account.VendorId == vendor.Id && account.ConfirmedAt != null && account.EndedAt == null)
-            .OrderBy(account => account.Id).Select(account => account.Iban).ToListAsync(cancel);
+        var accounts = await db.VendorAccounts.Where(account => account.VendorId == vendor.Id && account.ConfirmedAt != null).OrderBy(account => account.Id).ToListAsync(cancel);
         var ofVendor = db.Invoices.Where(invoice => invoice.VendorId == vendor.Id);
         var approved = ofVendor.Where(invoice => invoice.State == InvoiceState.Approved || invoice.State == InvoiceState.Posted);
         var numbers = await approved.OrderByDescending(invoice => invoice.Id).Select(invoice => invoice.InvoiceNumber).Take(NumbersBefore).ToListAsync(cancel);
         return new VendorFacts(
-            vendor.Name, [.. spellings], [.. TaxIdsOf(vendor)], [.. accounts], accounts.Count > 0 ? [] : [.. await AccountsBefore(ofVendor, approved, cancel)], vendor.Currency,
-            vendor.TermsDays is { } days ? new PaymentTerms(days, vendor.TermsFromMonthEnd) : null, [.. numbers]);
+            await Record(db, vendor, cancel), [.. accounts.Where(account => account.EndedAt is null).Select(account => account.Iban)],
+            accounts.Count > 0 ? [] : [.. await AccountsBefore(ofVendor, approved, cancel)], accounts.Count > 0, [.. numbers]);
     }
 
     /// <summary>The accounts that approved invoices bear; while none is approved, that of the first that was taken in.</summary>
@@ -78,6 +89,4 @@ internal static class VendorRegister
             : await ofVendor.Where(invoice => invoice.Iban != "" && invoice.State != InvoiceState.Returned)
                 .OrderBy(invoice => invoice.IntakeId).ThenBy(invoice => invoice.FirstPage).Select(invoice => invoice.Iban).Take(1).ToListAsync(cancel);
     }
-
-    public static string[] TaxIdsOf(Vendor vendor) => JsonSerializer.Deserialize<string[]>(vendor.TaxIds)!;
 }

@@ -81,7 +81,7 @@ internal sealed record InvoiceOutcome(
 
     private static StatedFacts StatedBy(CapturedInvoice invoice) => new(
         TextOf(invoice, TradeNames.InvoiceNumber), DayOf(invoice, TradeNames.InvoiceDate), DayOf(invoice, TradeNames.DueDate), TextOf(invoice, TradeNames.VendorName),
-        TextOf(invoice, TradeNames.VendorTaxId), SeenBefore.Squash(TextOf(invoice, TradeNames.Iban)), invoice.Find(TradeNames.Currency)?.Value ?? invoice.Template.Reads.Currency.Code,
+        TextOf(invoice, TradeNames.VendorTaxId), Iban.Bare(TextOf(invoice, TradeNames.Iban)), invoice.Find(TradeNames.Currency)?.Value ?? invoice.Template.Reads.Currency.Code,
         invoice.Amount(TradeNames.Total), invoice.IsCreditNote, TextOf(invoice, TradeNames.CreditedInvoice));
 
     private static string TextOf(CapturedInvoice invoice, string name) => invoice.Find(name)?.Value ?? "";

@@ -346,6 +346,8 @@ namespace Daxlin.Service.Storage.Migrations
 
                     b.HasIndex("State", "LooksLike");
 
+                    b.HasIndex("VendorId", "IntakeId");
+
                     b.HasIndex("State", "DueDate", "Id");
 
                     b.HasIndex("State", "TotalSize", "Id");
@@ -354,7 +356,11 @@ namespace Daxlin.Service.Storage.Migrations
 
                     b.HasIndex("Template", "TemplateVersion", "IntakeId");
 
+                    b.HasIndex("VendorId", "IsCreditNote", "State");
+
                     b.HasIndex("VendorId", "State", "Id");
+
+                    b.HasIndex("VendorId", "State", "Iban", "HeldBy");
 
                     b.ToTable("Invoices");
                 });
