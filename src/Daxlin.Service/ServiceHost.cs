@@ -71,6 +71,7 @@ public static class ServiceHost
         builder.Services.AddScoped<SettingAside>();
         builder.Services.AddScoped<HandingOver>();
         builder.Services.AddScoped<Correcting>();
+        builder.Services.AddScoped<ChoosingTemplate>();
         builder.Services.AddScoped<StatingTotals>();
         builder.Services.AddScoped<VendorKeeping>();
         builder.Services.AddScoped<VendorImport>();

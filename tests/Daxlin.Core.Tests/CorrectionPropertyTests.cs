@@ -145,6 +145,7 @@ public class CorrectionPropertyTests
     [InlineData("total", null, 0, "total")]
     [InlineData("lines[3].amount", "lines", 3, "amount")]
     [InlineData("spare-parts[12]", "spare-parts", 12, null)]
+    [InlineData("lines[3].deliveries[1].quantity", "lines", 3, "deliveries[1].quantity")]
     public void A_name_is_taken_apart(string name, string? list, int row, string? column) => Assert.Equal((list, row, column), ValueNames.Parse(name));
 
     [Theory]
@@ -152,7 +153,8 @@ public class CorrectionPropertyTests
     [InlineData(null)]
     [InlineData("lines[]")]
     [InlineData("lines[3].")]
-    [InlineData("lines[3].deliveries[1].quantity")]
+    [InlineData("lines[3].deliveries[1]")]
+    [InlineData("lines[3].deliveries[1].at[2].quantity")]
     [InlineData("lines[99999999].amount")]
     public void What_is_no_name_of_a_value_or_row_is_none(string? name) => Assert.Null(ValueNames.Parse(name));
 
@@ -171,6 +173,33 @@ public class CorrectionPropertyTests
                 new RowAdded(BlockRule.Lines, line.Block, null, line.Cells.ToImmutableSortedDictionary(cell => cell.Name, cell => cell.Value, StringComparer.Ordinal)));
             Assert.True(again.Checked.IsClear, string.Join(' ', again.Checked.Findings.Select(finding => finding.Message)));
             Assert.Equal(captured.Lines.Length, again.Checked.Captured.Lines.Length);
+        },
+        iter: Times);
+
+    [Fact]
+    public void Two_rows_captured_as_one_are_divided_into_what_they_were() => Gen.Select(MadeUpInvoice.Gen.Where(invoice => invoice.Rows.Length > 1), Gen.Int[0, 1000]).Sample(
+        (invoice, which) =>
+        {
+            var captured = Capture(invoice.Set().Pages());
+            var at = which % (captured.Lines.Length - 1);
+            var (first, second) = (captured.Lines[at], captured.Lines[at + 1]);
+            var (above, below) = (RowAddress.Of(BlockRule.Lines, first), RowAddress.Of(BlockRule.Lines, second));
+            // A text that both have stands once on the two joined, and nothing says where it is to be cut.
+            if (first.Cells.Any(cell => cell.Kind == ValueKind.Text && second.Find(cell.Name)?.Value == cell.Value))
+                return;
+            var join = new RowsJoined(above, below);
+            var joined = Corrected(captured, join);
+            var cells = second.Cells.ToImmutableSortedDictionary(cell => cell.Name, cell => cell.Value, StringComparer.Ordinal);
+            var (split, fault) = CorrectionReader.Read(
+                new WantedCorrection("split", ValueNames.Row(BlockRule.Lines, first.Number), null, null, null, null, null, null, cells, null, null, null), joined, []);
+            Assert.True(fault is null, fault?.Sentence);
+            var after = Corrected(captured, join, split!);
+            Assert.Equal(
+                captured.Lines.Select(line => string.Join('|', line.Cells.Select(cell => $"{cell.Name}={cell.Value}").Order())),
+                after.Checked.Captured.Lines.Select(line => string.Join('|', line.Cells.Select(cell => $"{cell.Name}={cell.Value}").Order())));
+            Assert.True(after.Checked.IsClear, string.Join(' ', after.Checked.Findings.Select(finding => finding.Message)));
+            // What is cut off the text above stands where that is printed.
+            Assert.Contains(after.Checked.Captured.Lines[at + 1].Find(TradeNames.Description)!.Trace.Places, place => second.Find(TradeNames.Description)!.Trace.Places.Contains(place));
         },
         iter: Times);
 

@@ -1,3 +1,4 @@
+using CsCheck;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Recognition;
 using Daxlin.Core.Templates;
@@ -59,6 +60,28 @@ public class InvoiceSplitterTests
             "Page 2 looks like an invoice, but the template captured nothing on it.",
             Assert.Single(InvoiceCapture.Capture(invoice.Pages, template).Findings, finding => finding.Code == "page-unread").Message);
     }
+
+    [Fact]
+    public void What_a_person_chose_is_one_invoice_and_every_page_stays_in_exactly_one() => Gen.Select(
+        Gen.Int[0, 2].Array[1, 8], Gen.Select(Gen.Int[-1, 9], Gen.Int[-1, 9]).Array[0, 3]).Sample((numbers, ranges) =>
+        {
+            var other = TemplateOf("scoter", "Scoter Lamps");
+            var pages = Typewriter.Set(Pages([.. numbers.Select(number => Own($"BC-{number}"))]));
+            var found = InvoiceSplitter.Split(pages, [Brinewood, other], [.. ranges.Select(range => new ChosenTemplate(range.Item1, range.Item2, other))]);
+            Assert.Equal(pages, found.SelectMany(invoice => invoice.Pages));
+            var counting = new List<(int First, int Last)>();
+            foreach (var (first, last) in ranges.Where(range => range.Item1 >= 1 && range.Item1 <= range.Item2 && range.Item2 <= pages.Length))
+            {
+                if (!counting.Exists(one => one.First <= last && one.Last >= first))
+                    counting.Add((first, last));
+            }
+            Assert.Equal(counting.Order(), found.Where(invoice => invoice.Chosen is not null).Select(invoice => (invoice.Pages[0].Number, invoice.Pages[^1].Number)));
+            Assert.All(found, invoice => Assert.Equal(invoice.Chosen is null ? "brinewood" : "scoter", invoice.Template?.Name));
+            // The pages between are parted as if the others were not there.
+            Assert.All(
+                found.Where(invoice => invoice.Chosen is null),
+                invoice => Assert.Single(invoice.Pages.Select(page => numbers[page.Number - 1]).Distinct()));
+        });
 
     private static string Parts(string sheet, params Template[] templates) => string.Join(
         "; ", InvoiceSplitter.Split(Typewriter.Set(sheet), [.. templates]).Select(invoice =>

@@ -129,6 +129,48 @@ public class CorrectionTests
     }
 
     [Fact]
+    public async Task A_value_in_a_list_under_a_row_is_corrected_and_a_row_is_divided()
+    {
+        await using var service = await ServiceUnderTest.Start();
+        var folder = Path.Combine(Repository.Root, "tests", "families", "tarrock-groff");
+        await service.SaveTemplates(folder);
+        var batch = await service.OpenBatch("November");
+        await service.Upload(batch, Directory.GetFiles(folder, "*.pdf").Select(file => (Path.GetFileName(file), File.ReadAllBytes(file))));
+        await service.UntilDone(batch);
+        foreach (var id in (await service.Invoices(batch)).Select(one => one["id"]))
+        {
+            var before = await service.Get($"invoices/{id}");
+            if (before["lines"]!.AsArray().FirstOrDefault(line => line!["under"]!.AsArray().Count > 0) is not { } line)
+                continue;
+            var of = $"lines[{line["number"]}].readings[1].to";
+            var (_, after) = await Correct(service, id, Enter(of, "424242"));
+            var row = after["lines"]!.AsArray().Single(one => (int)one!["number"]! == (int)line["number"]!)!;
+            Assert.Equal("424242", (string?)row["under"]![0]!["rows"]![0]!["to"]!["value"]);
+            Assert.Equal((string?)line["under"]![0]!["rows"]![0]!["to"]!["value"], (string?)after["entered"]![of]!["captured"]);
+            Assert.Equal($"corrected row {line["number"]}, readings 1, to", (string?)after["decisions"]!.AsArray()[^1]!["what"]);
+            var (status, problem) = await Correct(service, id, Enter($"lines[{line["number"]}].readings[99].to", "1"));
+            Assert.Equal((422, $"The invoice has no row “lines[{line["number"]}].readings[99]”."), (status, (string?)problem["detail"]));
+
+            // The words at the end of a text go below; the figure above stays, so the sums tell that one of the two is wrong.
+            var words = ((string)line["cells"]!["description"]!["value"]!).Split(' ');
+            var (_, divided) = await Correct(service, id, new JsonObject
+            {
+                ["act"] = "split",
+                ["of"] = $"lines[{line["number"]}]",
+                ["cells"] = new JsonObject { ["description"] = words[^1], ["amount"] = (string?)line["cells"]!["amount"]!["value"] },
+            });
+            Assert.Equal("held", (string?)divided["state"]);
+            Assert.Equal(before["lines"]!.AsArray().Count + 1, divided["lines"]!.AsArray().Count);
+            var at = divided["lines"]!.AsArray().Select(one => (int)one!["number"]!).ToList().IndexOf((int)line["number"]!);
+            Assert.Equal((string.Join(' ', words[..^1]), words[^1]), ((string?)divided["lines"]![at]!["cells"]!["description"]!["value"], (string?)divided["lines"]![at + 1]!["cells"]!["description"]!["value"]));
+            (status, problem) = await Correct(service, id, new JsonObject { ["act"] = "split", ["of"] = $"lines[{line["number"]}]", ["cells"] = new JsonObject { ["description"] = "Elsewhere" } });
+            Assert.Contains("ends with what is said for the row below", (string?)problem["detail"], StringComparison.Ordinal);
+            return;
+        }
+        Assert.Fail("No invoice has rows under a row.");
+    }
+
+    [Fact]
     public async Task What_makes_no_sense_is_refused_in_a_sentence_and_changes_nothing()
     {
         var (service, batch) = await Started("skerrow-sail-loft");

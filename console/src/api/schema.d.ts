@@ -1881,6 +1881,48 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/invoices/{id}/template": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says which template an invoice is for, whatever its cues say; it is captured by it at once, and whenever its document is. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TemplateToUse"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["InvoiceDetail"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/invoices/{id}/proposals": {
         parameters: {
             query?: never;
@@ -2740,7 +2782,7 @@ export interface components {
         };
         /** @description What a person says of an invoice's values. Which keys an act takes: */
         CorrectionToMake: {
-            /** @description enter, strike, add, join, move, kind, accept, undo or redo. */
+            /** @description enter, strike, add, join, split, move, kind, accept, undo or redo. */
             act: null | string;
             /** @description A value, `total` or `lines[3].amount`; or a row, `lines[3]`. */
             of?: null | string;
@@ -2755,7 +2797,7 @@ export interface components {
             after?: null | string;
             /** @description The row that is joined to the first. */
             with?: null | string;
-            /** @description Texts of an added row by column. */
+            /** @description Texts by column, of an added row or of the lower of two that were captured as one. */
             cells?: null | {
                 [key: string]: string;
             };
@@ -3665,6 +3707,11 @@ export interface components {
             template: null | string;
             /** @description The SHA-256 of each; 1 to 40. */
             documents: string[];
+        };
+        /** @description Which template an invoice is for. */
+        TemplateToUse: {
+            /** @description Its name; empty leaves it to the cues again. */
+            template: null | string;
         };
         /** @description One version in a template's history. */
         TemplateVersionRecord: {

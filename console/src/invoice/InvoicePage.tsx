@@ -6,6 +6,7 @@ import { ask } from "../api/queries";
 import { ChosenValue, type PointedText } from "../review/ChosenValue";
 import { HandOver } from "../review/HandOver";
 import { InHand } from "../review/InHand";
+import { OtherTemplate } from "../review/OtherTemplate";
 import { Return } from "../review/Return";
 import { Said } from "../review/Said";
 import { useCorrecting } from "../review/useCorrecting";
@@ -137,6 +138,7 @@ function OpenInvoice({ invoice }: { invoice: Invoice }) {
           <HandOver invoice={invoice} />
           <Return invoice={invoice} />
           <SetAside invoice={invoice} />
+          <OtherTemplate invoice={invoice} />
           {["unplaced", "held"].includes(invoice.state) && (
             <Link to={`/desk/${invoice.id}`}>
               {invoice.state === "unplaced" ? "Make a template" : "Mend the template"}
@@ -178,10 +180,10 @@ function OpenInvoice({ invoice }: { invoice: Invoice }) {
         <p className="keys">
           <kbd>Tab</kbd> and arrows: from value to value. <kbd>Enter</kbd>: correct it. <kbd>N</kbd>: next
           finding. <kbd>1</kbd> … <kbd>9</kbd>: take a proposal. <kbd>P</kbd>: let the finding pass.{" "}
-          <kbd>Delete</kbd>, <kbd>Insert</kbd>, <kbd>J</kbd>, <kbd>Alt</kbd> <kbd>↑</kbd> <kbd>↓</kbd>: the
-          row is none, a row below, join the row below, move it. <kbd>Ctrl</kbd> <kbd>Z</kbd> and <kbd>Y</kbd>
-          : take back, make again. <kbd>Ctrl</kbd> <kbd>Enter</kbd>: approve. <kbd>Alt</kbd>{" "}
-          <kbd>Page down</kbd> and <kbd>Page up</kbd>: next and previous invoice.
+          <kbd>Delete</kbd>, <kbd>Insert</kbd>, <kbd>D</kbd>, <kbd>J</kbd>, <kbd>Alt</kbd> <kbd>↑</kbd>{" "}
+          <kbd>↓</kbd>: the row is none, a row below, it is two, join the row below, move it. <kbd>Ctrl</kbd>{" "}
+          <kbd>Z</kbd> and <kbd>Y</kbd>: take back, make again. <kbd>Ctrl</kbd> <kbd>Enter</kbd>: approve.{" "}
+          <kbd>Alt</kbd> <kbd>Page down</kbd> and <kbd>Page up</kbd>: next and previous invoice.
         </p>
         <ChosenValue
           invoice={invoice}

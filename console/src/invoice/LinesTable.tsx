@@ -37,17 +37,41 @@ function unitOf(kind: string, currency: string): string {
   return kind === "money" || kind === "price" ? ` ${currency}` : kind === "percent" ? " %" : "";
 }
 
+interface UnderProps {
+  list: Line["under"][number];
+  /** The row that it stands under: `lines[3]`. */
+  row: string;
+  columns: number;
+  doubtful: Set<string>;
+  entered: Invoice["entered"];
+  chosen: string | null;
+  choose: (name: string) => void;
+}
+
 /** A list under a row, each of its rows on a line. */
-function RowsUnder({ list, columns }: { list: Line["under"][number]; columns: number }) {
+function RowsUnder({ list, row, columns, doubtful, entered, chosen, choose }: UnderProps) {
   return list.rows.map((cells, index) => (
     // biome-ignore lint/suspicious/noArrayIndexKey: rows have no other name, and the list never changes.
     <tr key={index} className="under">
       <td />
       <td colSpan={columns}>
         {spokenName(list.name)}:{" "}
-        {Object.entries(cells)
-          .map(([name, cell]) => `${spokenName(name)} ${cell.value}`)
-          .join(", ")}
+        {Object.entries(cells).map(([column, cell]) => {
+          const name = `${row}.${list.name}[${index + 1}].${column}`;
+          return (
+            <button
+              key={column}
+              type="button"
+              data-value={name}
+              className={`cell ${chosen === name ? "chosen" : ""} ${doubtful.has(name) ? "doubtful" : ""}`}
+              onClick={() => choose(name)}
+            >
+              {doubtful.has(name) && <span aria-hidden="true">▲ </span>}
+              {entered[name] && <span title="Entered by a person">✎ </span>}
+              {spokenName(column)} {cell.value}
+            </button>
+          );
+        })}
       </td>
     </tr>
   ));
@@ -228,7 +252,16 @@ function Rows({ rows, before, columns, prefix, doubtful, entered, chosen, choose
         })}
       </tr>
       {row.under.map((list) => (
-        <RowsUnder key={list.name} list={list} columns={columns.length} />
+        <RowsUnder
+          key={list.name}
+          list={list}
+          row={`${prefix}[${row.number}]`}
+          columns={columns.length}
+          doubtful={doubtful}
+          entered={entered}
+          chosen={chosen}
+          choose={choose}
+        />
       ))}
     </Fragment>
   ));

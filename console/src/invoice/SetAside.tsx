@@ -1,6 +1,7 @@
 import { Button } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
 import { api, type Invoice } from "../api/client";
+import { isUndecided } from "../review/useCorrecting";
 import { AskReason } from "../shared/AskReason";
 import { useKept } from "../shared/useKept";
 import { useInvoiceAct } from "./useInvoiceAct";
@@ -19,7 +20,7 @@ export function SetAside({ invoice }: { invoice: Invoice }) {
         asking.close();
       },
     });
-  if (!["held", "clear", "unplaced"].includes(invoice.state)) {
+  if (!isUndecided(invoice)) {
     return null;
   }
   return (

@@ -1,4 +1,4 @@
-import type { Box, Invoice, Value } from "../api/client";
+import type { Box, Invoice, Line, Value } from "../api/client";
 import { oncePerObject } from "../shared/oncePerObject";
 
 /** A captured value with the name that findings call it by: `total`, `lines[3].amount`. */
@@ -13,25 +13,25 @@ export interface Mark extends Named {
   box: Box;
 }
 
-/** Every value of an invoice. */
+/** Every value of an invoice, those in lists under its rows, too. */
 export const valuesOf = oncePerObject((invoice: Invoice): Named[] => [
   ...Object.entries(invoice.fields).map(([name, value]) => ({ name, value })),
-  ...invoice.lines.flatMap((line) =>
-    Object.entries(line.cells).map(([column, value]) => ({
-      name: `lines[${line.number}].${column}`,
-      value,
-    })),
-  ),
-  ...invoice.others.flatMap((row) =>
-    Object.entries(row.cells).map(([column, value]) => ({
-      name: `${row.block}[${row.number}].${column}`,
-      value,
-    })),
-  ),
-  ...invoice.taxes.flatMap((row) =>
-    Object.entries(row.cells).map(([column, value]) => ({ name: `taxes[${row.number}].${column}`, value })),
-  ),
+  ...invoice.lines.flatMap((line) => valuesOfRow(`lines[${line.number}]`, line)),
+  ...invoice.others.flatMap((row) => valuesOfRow(`${row.block}[${row.number}]`, row)),
+  ...invoice.taxes.flatMap((row) => valuesOfRow(`taxes[${row.number}]`, row)),
 ]);
+
+const valuesOfRow = (row: string, line: Line): Named[] => [
+  ...Object.entries(line.cells).map(([column, value]) => ({ name: `${row}.${column}`, value })),
+  ...line.under.flatMap((list) =>
+    list.rows.flatMap((cells, at) =>
+      Object.entries(cells).map(([column, value]) => ({
+        name: `${row}.${list.name}[${at + 1}].${column}`,
+        value,
+      })),
+    ),
+  ),
+];
 
 /** Where an invoice's values are printed, by page: a value that wraps or repeats has several marks. */
 export const marksOf = oncePerObject(

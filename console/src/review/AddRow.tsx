@@ -11,31 +11,37 @@ interface Props {
   list: string;
   /** The row above the new one. */
   after: string;
+  /** Says that the row above was captured with what belongs to this one. */
+  divides: boolean;
   correcting: Correcting;
   leave: () => void;
 }
 
-/** A row that was not captured, typed column by column. */
-export function AddRow({ invoice, list, after, correcting, leave }: Props) {
+/** A row that was not captured, or was captured with the one above it; typed column by column. */
+export function AddRow({ invoice, list, after, divides, correcting, leave }: Props) {
   const [cells, setCells] = useState<Record<string, string>>({});
   const columns = columnsOf(rowsOf(invoice, list)).map((column) => column.name);
   return (
     <form
       className="adding"
-      aria-label="A row that was not captured"
+      aria-label={divides ? "What belongs to the row below" : "A row that was not captured"}
       onSubmit={(event) => {
         event.preventDefault();
         correcting.mutate(
           {
-            act: "add",
-            list,
-            after,
+            ...(divides ? { act: "split", of: after } : { act: "add", list, after }),
             cells: Object.fromEntries(Object.entries(cells).filter(([, text]) => text !== "")),
           },
           { onSuccess: leave },
         );
       }}
     >
+      {divides && (
+        <p className="soft">
+          What belongs to the row below. The end of a text goes there as it is typed; figures stay above until
+          they are corrected.
+        </p>
+      )}
       {columns.map((column, index) => (
         <TextInput
           key={column}
@@ -49,7 +55,7 @@ export function AddRow({ invoice, list, after, correcting, leave }: Props) {
       ))}
       <div className="row">
         <Button size="xs" type="submit" loading={correcting.isPending}>
-          Add the row
+          {divides ? "Divide the row" : "Add the row"}
         </Button>
         <Button size="xs" variant="default" onClick={leave}>
           Leave it

@@ -4,7 +4,7 @@ import type { Invoice } from "../api/client";
 import type { components } from "../api/schema";
 import { TraceSteps } from "../invoice/TraceSteps";
 import type { Pdf } from "../invoice/usePdf";
-import { money, partsOf, spokenName, spokenPlace } from "../shared/amounts";
+import { money, partsOf, spokenColumn, spokenName, spokenPlace } from "../shared/amounts";
 import { FIELDS } from "../shared/fields";
 import { AddRow } from "./AddRow";
 import { Enlarged } from "./Enlarged";
@@ -31,12 +31,12 @@ interface Props {
 
 /**
  * The chosen value: where it is printed, enlarged; where it came from; and what a person makes of it. Enter corrects it,
- * Delete says that its row is none, Insert adds a row below, J joins the row below, Alt with an arrow moves the row.
+ * Delete says that its row is none, Insert adds a row below, D divides the row, J joins the row below, Alt with an arrow moves the row.
  */
 export function ChosenValue(props: Props) {
   const { invoice, pdf, chosen, choose, correcting, isEditing, setEditing, pointed } = props;
   const [typed, setTyped] = useState("");
-  const [isAdding, setAdding] = useState(false);
+  const [adding, setAdding] = useState<"row" | "lower half" | null>(null);
   const value = chosen === null ? undefined : valueNamed(invoice, chosen);
   const entered = chosen === null ? undefined : invoice.entered[chosen];
   const cell = chosen === null ? null : partsOf(chosen);
@@ -89,12 +89,14 @@ export function ChosenValue(props: Props) {
               : cell && event.key === "Delete"
                 ? strike
                 : cell && event.key === "Insert"
-                  ? () => setAdding(true)
-                  : cell && event.key.toLowerCase() === "j"
-                    ? join
-                    : cell && event.altKey && step !== 0
-                      ? () => move(step)
-                      : null;
+                  ? () => setAdding("row")
+                  : cell && event.key.toLowerCase() === "d"
+                    ? () => setAdding("lower half")
+                    : cell && event.key.toLowerCase() === "j"
+                      ? join
+                      : cell && event.altKey && step !== 0
+                        ? () => move(step)
+                        : null;
       if (act) {
         event.preventDefault();
         act();
@@ -142,7 +144,7 @@ export function ChosenValue(props: Props) {
           <TextInput
             size="xs"
             style={{ flexGrow: 1 }}
-            label={`What the ${spokenName(cell?.column ?? chosen)} is: type it, or point at it on the page`}
+            label={`What the ${spokenColumn(cell?.column ?? chosen)} is: type it, or point at it on the page`}
             value={text}
             autoFocus
             onFocus={(event) => event.currentTarget.select()}
@@ -164,16 +166,17 @@ export function ChosenValue(props: Props) {
           </Button>
         </form>
       )}
-      {isAdding && cell && (
+      {adding && cell && (
         <AddRow
+          divides={adding === "lower half"}
           invoice={invoice}
           list={cell.list}
           after={`${cell.list}[${cell.row}]`}
           correcting={correcting}
-          leave={() => setAdding(false)}
+          leave={() => setAdding(null)}
         />
       )}
-      {canChange && !isEditing && !isAdding && (
+      {canChange && !isEditing && !adding && (
         <div className="row">
           {chosen !== null && (
             <Button size="compact-xs" variant="default" title="Enter" onClick={begin}>
@@ -185,8 +188,11 @@ export function ChosenValue(props: Props) {
               <Button size="compact-xs" variant="default" title="Delete" onClick={strike}>
                 Not a row
               </Button>
-              <Button size="compact-xs" variant="default" title="Insert" onClick={() => setAdding(true)}>
+              <Button size="compact-xs" variant="default" title="Insert" onClick={() => setAdding("row")}>
                 Row below …
+              </Button>
+              <Button size="compact-xs" variant="default" title="D" onClick={() => setAdding("lower half")}>
+                Two rows …
               </Button>
               <Button
                 size="compact-xs"

@@ -3,6 +3,7 @@ import { useDisclosure } from "@mantine/hooks";
 import { useState } from "react";
 import { api, type Invoice } from "../api/client";
 import { useInvoiceAct } from "../invoice/useInvoiceAct";
+import { isUndecided } from "./useCorrecting";
 
 /** Hands an invoice to another person, with a note; it stays in the queue under that name. */
 export function HandOver({ invoice }: { invoice: Invoice }) {
@@ -19,7 +20,7 @@ export function HandOver({ invoice }: { invoice: Invoice }) {
         open.close();
       },
     });
-  if (!["held", "clear", "unplaced"].includes(invoice.state)) {
+  if (!isUndecided(invoice)) {
     return null;
   }
   return (

@@ -5,6 +5,7 @@ import { api, dataOf, type Invoice } from "../api/client";
 import { useInvoiceAct } from "../invoice/useInvoiceAct";
 import { saysSomething } from "../shared/reason";
 import { useKept } from "../shared/useKept";
+import { isUndecided } from "./useCorrecting";
 
 /** Returns an invoice to its vendor, with a text to send that says in figures what is wrong. */
 export function Return({ invoice }: { invoice: Invoice }) {
@@ -31,7 +32,7 @@ export function Return({ invoice }: { invoice: Invoice }) {
         open.close();
       },
     });
-  if (!["held", "clear", "unplaced"].includes(invoice.state)) {
+  if (!isUndecided(invoice)) {
     return null;
   }
   const failure = draft.error ?? giveBack.error;

@@ -15,3 +15,6 @@ export type Correcting = ReturnType<typeof useCorrecting>;
 
 /** Nothing of an invoice that is decided on can be corrected. */
 export const isOpen = (invoice: Invoice) => invoice.state === "held" || invoice.state === "clear";
+
+/** Nobody has decided on it yet, whether a template captured it or none. */
+export const isUndecided = (invoice: Invoice) => isOpen(invoice) || invoice.state === "unplaced";

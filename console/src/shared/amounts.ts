@@ -39,7 +39,13 @@ export function spokenPlace(name: string): string {
   const parts = partsOf(name);
   return parts === null
     ? spokenName(name)
-    : `row ${parts.row}${parts.list === "lines" ? "" : ` of the ${spokenName(parts.list)}`}${parts.column === "" ? "" : `, ${spokenName(parts.column)}`}`;
+    : `row ${parts.row}${parts.list === "lines" ? "" : ` of the ${spokenName(parts.list)}`}${parts.column === "" ? "" : `, ${spokenColumn(parts.column)}`}`;
+}
+
+/** "unit price"; "deliveries 1, quantity" for a value in a list under a row. */
+export function spokenColumn(column: string): string {
+  const under = partsOf(column);
+  return under ? `${spokenName(under.list)} ${under.row}, ${spokenName(under.column)}` : spokenName(column);
 }
 
 export function dayAndTime(instant: string): string {

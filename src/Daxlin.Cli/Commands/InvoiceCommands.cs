@@ -35,9 +35,12 @@ internal static class InvoiceCommands
             context.Print(invoice, () => Terminal.Line($"{parsed.GetValue(id)}  {(Shown.Text(invoice["handedTo"]) is { Length: > 0 } person ? $"handed to {person}" : "handed to nobody")}"));
             return ExitCodes.Done;
         }));
+        var name = new Argument<string?>("NAME") { Description = "The template's name; without it the cues say it again.", Arity = ArgumentArity.ZeroOrOne };
+        var choose = new Command("template", "Say which template an invoice is for, whatever its cues say; it is captured by it at once.") { id, name };
+        choose.SetAction(CommandContext.Run((parsed, context, cancel) => Choose(parsed.GetValue(id), parsed.GetValue(name) ?? "", context, cancel)));
         return new Command("invoice", "Invoices: what was captured, and what persons make of it.")
         {
-            show, InvoiceCorrections.MakeCorrect(), InvoiceCorrections.MakeProposals(), approve, aside, back, give,
+            show, InvoiceCorrections.MakeCorrect(), InvoiceCorrections.MakeProposals(), choose, approve, aside, back, give,
         };
     }
 
@@ -96,6 +99,20 @@ internal static class InvoiceCommands
                 Terminal.Line(line);
         });
         return ExitCodes.Done;
+    }
+
+    private static async Task<int> Choose(int id, string template, CommandContext context, CancellationToken cancel)
+    {
+        var invoice = await Decide(id, "template", new JsonObject { ["template"] = template }, context, cancel);
+        var state = Shown.Text(invoice["state"]);
+        context.Print(invoice, () =>
+        {
+            var by = Shown.Text(invoice["template"]) is { Length: > 0 } used ? $"by the template {used}, version {Shown.Number(invoice["templateVersion"])}" : "by no template";
+            Terminal.Line($"{id}  {Shown.State(state)}  {Shown.Text(invoice["vendor"])} {InvoiceSheet.Field(invoice, "invoiceNumber")}, captured {by}");
+            foreach (var finding in invoice["findings"]!.AsArray())
+                Terminal.Line($"    {(Shown.Text(finding!["severity"]) == "note" ? "·" : "▲")} {Shown.Text(finding["message"])}");
+        });
+        return state is "held" or "unplaced" ? ExitCodes.SomethingToLookAt : ExitCodes.Done;
     }
 
     /// <summary>Decides on the invoice as it was printed last; on one that never was, as it is.</summary>

@@ -15,8 +15,9 @@ internal static class InvoiceCorrections
             Arity = ArgumentArity.ZeroOrMore,
         };
         var strike = new Option<string?>("--not-a-row") { Description = "What was captured as this row is none: lines[3].", HelpName = "ROW" };
-        var add = new Option<string[]>("--add") { Description = "A value of a row that was not captured, once for each column.", HelpName = "COLUMN=TEXT" };
+        var add = new Option<string[]>("--add") { Description = "A value of a row that was not captured, or of the lower row with --divide; once for each column.", HelpName = "COLUMN=TEXT" };
         var below = new Option<string?>("--below") { Description = "The row above the one that is added or moved; the first place without it.", HelpName = "ROW" };
+        var divide = new Option<string?>("--divide") { Description = "A row that is two: what belongs to the lower one is said by --add.", HelpName = "ROW" };
         var join = new Option<string[]>("--join") { Description = "Two rows that are one.", HelpName = "ROW", Arity = new ArgumentArity(2, 2), AllowMultipleArgumentsPerToken = true };
         var move = new Option<string?>("--move") { Description = "A row that stands elsewhere, with --below.", HelpName = "ROW" };
         var pass = new Option<string?>("--let-pass") { Description = "The code of a finding that may pass, as --json prints it.", HelpName = "CODE" };
@@ -26,7 +27,7 @@ internal static class InvoiceCorrections
         var redo = new Option<bool>("--make-again") { Description = "Make again what was taken back last." };
         var command = new Command("correct", "Say what values are, or that rows and findings are not as captured; what was captured stays on record.")
         {
-            id, values, strike, add, below, join, move, pass, reason, kind, undo, redo,
+            id, values, strike, add, below, divide, join, move, pass, reason, kind, undo, redo,
         };
         command.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
         {
@@ -36,14 +37,15 @@ internal static class InvoiceCorrections
                 acts.Add(Pair(value) is var (name, text) ? new JsonObject { ["act"] = "enter", ["of"] = name, ["text"] = text } : throw Faulty(value));
             if (parsed.GetValue(strike) is { } struck)
                 acts.Add(new JsonObject { ["act"] = "strike", ["of"] = struck });
-            if (parsed.GetValue(add) is { Length: > 0 } cells)
+            if (parsed.GetValue(add) is { Length: > 0 } texts)
             {
-                acts.Add(new JsonObject
-                {
-                    ["act"] = "add",
-                    ["after"] = parsed.GetValue(below),
-                    ["cells"] = new JsonObject(cells.Select(cell => Pair(cell) is var (name, text) ? KeyValuePair.Create<string, JsonNode?>(name, text) : throw Faulty(cell))),
-                });
+                var cells = new JsonObject(texts.Select(cell => Pair(cell) is var (name, text) ? KeyValuePair.Create<string, JsonNode?>(name, text) : throw Faulty(cell)));
+                acts.Add(parsed.GetValue(divide) is { } whole ? new JsonObject { ["act"] = "split", ["of"] = whole, ["cells"] = cells }
+                    : new JsonObject { ["act"] = "add", ["after"] = parsed.GetValue(below), ["cells"] = cells });
+            }
+            else if (parsed.GetValue(divide) is { } whole)
+            {
+                throw new RefusedException($"Say with --add what belongs to the lower row of {whole}: --add description=Impeller --add amount=12.50", exitCode: ExitCodes.WrongUsage);
             }
             if (parsed.GetValue(join) is [var first, var second])
                 acts.Add(new JsonObject { ["act"] = "join", ["of"] = first, ["with"] = second });

@@ -13,6 +13,7 @@ public sealed record CapturedLine(string Block, int Number, ImmutableArray<Captu
     /// <summary>What is printed in columns that the template keeps out of the row, by column: a position, a storage bin.</summary>
     public ImmutableArray<KeyValuePair<string, string>> PassedOver { get; init; } = [];
 
+    /// <param name="column">Its name, or the path to a value in a list under the row: <c>deliveries[1].quantity</c>.</param>
     public CapturedValue? Find(string column)
     {
         foreach (var cell in Cells)
@@ -20,7 +21,29 @@ public sealed record CapturedLine(string Block, int Number, ImmutableArray<Captu
             if (cell.Name == column)
                 return cell;
         }
-        return null;
+        return ValueNames.ParseUnder(column) is var (list, row, own) ? RowUnder(list, row)?.Find(own) : null;
+    }
+
+    /// <summary>A row of a list that stands under this one; null if there is none.</summary>
+    public CapturedLine? RowUnder(string list, int row) => Under.FirstOrDefault(under => under.Name == list)?.Rows.FirstOrDefault(line => line.Number == row);
+
+    /// <summary>The row with another value in the place of its own, or behind the others.</summary>
+    /// <param name="column">As for <see cref="Find"/>; a row under it must be there.</param>
+    /// <param name="value">Null takes the value away.</param>
+    public CapturedLine With(string column, CapturedValue? value)
+    {
+        if (ValueNames.ParseUnder(column) is var (list, row, own))
+        {
+            var under = Under.First(one => one.Name == list);
+            var line = under.Rows.First(one => one.Number == row);
+            return this with { Under = Under.Replace(under, under with { Rows = under.Rows.Replace(line, line.With(own, value)) }) };
+        }
+        for (var at = 0; at < Cells.Length; at++)
+        {
+            if (Cells[at].Name == column)
+                return this with { Cells = value is null ? Cells.RemoveAt(at) : Cells.SetItem(at, value) };
+        }
+        return value is null ? this : this with { Cells = Cells.Add(value) };
     }
 
     /// <summary>The number in a column, or null if the row has none.</summary>

@@ -31,8 +31,8 @@ public static partial class ValueNames
 
     /// <summary>Takes the name of a value or of a row apart.</summary>
     /// <returns>
-    /// List, number and column; no list for a value of the header, no column for a row. Null for what is no such name, and for
-    /// a value in a list under a row.
+    /// List, number and column; no list for a value of the header, no column for a row. The column of a value in a list under a
+    /// row is a path, <c>deliveries[1].quantity</c>. Null for what is no such name.
     /// </returns>
     public static (string? List, int Row, string? Column)? Parse(string? name)
     {
@@ -43,13 +43,20 @@ public static partial class ValueNames
             : (match.Groups["list"].Value, int.Parse(match.Groups["row"].ValueSpan, CultureInfo.InvariantCulture), match.Groups["column"] is { Success: true } column ? column.Value : null);
     }
 
-    /// <summary>A name as it is read aloud: "total", "row 3, unit price", "tax row 1".</summary>
+    /// <summary>Takes the path to a value in a list under a row apart, <c>deliveries[1].quantity</c>; null for the name of a column.</summary>
+    public static (string List, int Row, string Column)? ParseUnder(string column) =>
+        column.Contains('[', StringComparison.Ordinal) && Parse(column) is ({ } list, var row, { } own) && !own.Contains('[', StringComparison.Ordinal) ? (list, row, own) : null;
+
+    /// <summary>A name as it is read aloud: "total", "row 3, unit price", "tax row 1", "row 3, deliveries 1, quantity".</summary>
     public static string Spoken(string name) => Parse(name) is ({ } list, var row, var column)
         ? string.Create(CultureInfo.InvariantCulture, $"{(list == BlockRule.Taxes ? "tax row" : "row")} {row}")
-            + (list is BlockRule.Lines or BlockRule.Taxes ? "" : $" of {list}") + (column is null ? "" : $", {TradeNames.Spoken(column)}")
+            + (list is BlockRule.Lines or BlockRule.Taxes ? "" : $" of {list}") + (column is null ? "" : $", {SpokenColumn(column)}")
         : TradeNames.Spoken(name);
 
-    [GeneratedRegex(@"^(?:(?<field>[^\[\].]+)|(?<list>[^\[\].]+)\[(?<row>\d{1,6})\](?:\.(?<column>[^\[\].]+))?)\z")]
+    private static string SpokenColumn(string column) => ParseUnder(column) is var (list, row, own)
+        ? string.Create(CultureInfo.InvariantCulture, $"{TradeNames.Spoken(list)} {row}, {TradeNames.Spoken(own)}") : TradeNames.Spoken(column);
+
+    [GeneratedRegex(@"^(?:(?<field>[^\[\].]+)|(?<list>[^\[\].]+)\[(?<row>\d{1,6})\](?:\.(?<column>[^\[\].]+(?:\[\d{1,6}\]\.[^\[\].]+)?))?)\z")]
     private static partial Regex Parts();
 
     [GeneratedRegex(@"\[\d+\]")]

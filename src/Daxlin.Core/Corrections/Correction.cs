@@ -10,6 +10,7 @@ namespace Daxlin.Core.Corrections;
 [JsonDerivedType(typeof(RowStruck), "strike")]
 [JsonDerivedType(typeof(RowAdded), "add")]
 [JsonDerivedType(typeof(RowsJoined), "join")]
+[JsonDerivedType(typeof(RowSplit), "split")]
 [JsonDerivedType(typeof(RowMoved), "move")]
 [JsonDerivedType(typeof(KindSaid), "kind")]
 [JsonDerivedType(typeof(FindingAccepted), "accept")]
@@ -32,6 +33,24 @@ public sealed record RowAdded(string List, string Block, RowAddress? After, Immu
 
 /// <summary>Two captured rows are one: texts are put together, and other values are the first row's, or the second's if that has none.</summary>
 public sealed record RowsJoined(RowAddress First, RowAddress Second) : Correction;
+
+/// <summary>Two rows were captured as one: what belongs to the second gets a row of its own below it.</summary>
+/// <remarks>
+/// A text that the captured one ends with is cut off there: of "Pump seal kit Impeller", "Impeller" below leaves "Pump seal kit".
+/// Figures stay above as they are, also one that is said below, too: which of the two it is printed for the sums tell.
+/// </remarks>
+/// <param name="Below">The values of the second row by column, in their settled form.</param>
+public sealed record RowSplit(RowAddress Row, ImmutableSortedDictionary<string, string> Below) : Correction
+{
+    /// <summary>What is left of a text whose end goes to the row below; null if it does not end with it, as words of their own.</summary>
+    internal static string? RestOf(string text, string below)
+    {
+        if (!text.EndsWith(below, StringComparison.Ordinal))
+            return null;
+        var rest = text[..^below.Length];
+        return rest.Length == 0 || char.IsWhiteSpace(rest[^1]) ? rest.TrimEnd() : null;
+    }
+}
 
 /// <param name="After">The row that stands above it; null for the first place.</param>
 public sealed record RowMoved(RowAddress Row, RowAddress? After) : Correction;

@@ -39,10 +39,11 @@ public sealed class CorrectionReader
         "add" => Add(),
         "join" => Row(wanted.Of) is { } first && Row(wanted.With) is { } second
             ? first.List == second.List && first != second ? new RowsJoined(first, second) : No("Only two rows of one list can be joined.") : null,
+        "split" => Row(wanted.Of) is { } whole ? Split(whole) : null,
         "move" => Row(wanted.Of) is { } moved ? Move(moved) : null,
         "kind" => wanted.Text is "invoice" or "creditNote" ? new KindSaid(wanted.Text == "creditNote") : No("A kind is “invoice” or “creditNote”."),
         "accept" => Accept(),
-        _ => No($"“{wanted.Act}” is no act; there are enter, strike, add, join, move, kind, accept, undo and redo."),
+        _ => No($"“{wanted.Act}” is no act; there are enter, strike, add, join, split, move, kind, accept, undo and redo."),
     };
 
     private Correction? No(string sentence)
@@ -69,13 +70,18 @@ public sealed class CorrectionReader
         var row = list is null ? null : Row(ValueNames.Row(list, number));
         if (list is not null && row is null)
             return null;
+        if (list is not null && ValueNames.ParseUnder(name) is var (under, at, _) && shown.Row(list, number)!.RowUnder(under, at) is null)
+        {
+            No($"The invoice has no row “{wanted.Of![..wanted.Of!.LastIndexOf('.')]}”.");
+            return null;
+        }
         var kind = list is null ? KindsOfValues.FindField(shown.Template, name) : KindsOfValues.FindColumn(shown.Template, shown.Row(list, number)!.Block, name);
         if (kind is null)
         {
             No($"The template knows no {(list is null ? "field" : "column")} {name}.");
             return null;
         }
-        if (Settled(wanted.Text, kind.Value, name, wanted.Place is not null) is not { } settled)
+        if (Settled(wanted.Text, kind.Value, ValueNames.ParseUnder(name)?.Column ?? name, wanted.Place is not null) is not { } settled)
             return null;
         var address = new ValueAddress(row, name);
         var captured = list is null ? invoice.Captured.Find(name)
@@ -129,15 +135,41 @@ public sealed class CorrectionReader
             No($"The template has no block {(block is null ? "of the list " + list : $"{block} of the list {list}")}.");
             return null;
         }
+        return Cells(block, "A row that is added") is { } cells ? new RowAdded(list, block, after, cells) : null;
+    }
+
+    private RowSplit? Split(RowAddress row)
+    {
+        var (list, number, _) = ValueNames.Parse(wanted.Of)!.Value;
+        var whole = shown.Row(list!, number)!;
+        if (Cells(whole.Block, "The row below") is not { } below)
+            return null;
+        var rests = whole.Cells.Where(cell => cell.Kind == ValueKind.Text && below.ContainsKey(cell.Name)).Select(cell => RowSplit.RestOf(cell.Value, below[cell.Name])).OfType<string>().ToList();
+        if (rests.Count == 0)
+        {
+            No($"No text of {ValueNames.Spoken(wanted.Of!)} ends with what is said for the row below it, so nothing would be divided; a row that was not captured is added.");
+            return null;
+        }
+        if (whole.Cells.Count(cell => cell.Name != TradeNames.Section) == rests.Count(rest => rest.Length == 0))
+        {
+            No("Nothing would be left of the row above: say only what belongs to the row below it.");
+            return null;
+        }
+        return new RowSplit(row, below);
+    }
+
+    /// <summary>The values of a row that a person makes, in their settled form; null with a refusal.</summary>
+    private ImmutableSortedDictionary<string, string>? Cells(string block, string what)
+    {
         if (wanted.Cells is not { Count: > 0 } || wanted.Cells.Values.All(string.IsNullOrWhiteSpace))
         {
-            No("A row that is added needs one value at least, in “cells” by its column.");
+            No($"{what} needs one value at least, in “cells” by its column.");
             return null;
         }
         var cells = ImmutableSortedDictionary.CreateBuilder<string, string>(StringComparer.Ordinal);
         foreach (var (column, text) in wanted.Cells)
         {
-            if (KindsOfValues.FindColumn(shown.Template, block, column) is not { } kind)
+            if (ValueNames.ParseUnder(column) is not null || KindsOfValues.FindColumn(shown.Template, block, column) is not { } kind)
             {
                 No($"The template knows no column {column}.");
                 return null;
@@ -147,7 +179,7 @@ public sealed class CorrectionReader
             if (settled.Length > 0)
                 cells[column] = settled;
         }
-        return new RowAdded(list, block, after, cells.ToImmutable());
+        return cells.ToImmutable();
     }
 
     private RowMoved? Move(RowAddress row)

@@ -68,6 +68,9 @@ public sealed class InvoiceCorrections
             case RowsJoined join:
                 Join(id, join);
                 break;
+            case RowSplit split:
+                Split(id, split);
+                break;
             case RowMoved move:
                 Move(move);
                 break;
@@ -88,45 +91,38 @@ public sealed class InvoiceCorrections
         entered[name] = new EnteredValue(id, captured.Find(name));
         settled.Add(name);
         Differ(name, value, captured.Find(name));
-        Put(fields, at, value, KindsOfValues.OfField(template, name));
+        var now = ValueOf(value, at < 0 ? null : fields[at], KindsOfValues.OfField(template, name));
+        if (at >= 0)
+            fields.RemoveAt(at);
+        if (now is not null)
+            fields.Insert(at < 0 ? fields.Count : at, now);
     }
 
     private void EnterCell(int id, ValueEntered value)
     {
-        if (Find(value.Of.Row!) is not var (list, at))
+        if (Find(value.Of.Row!) is not var (list, at) || (ValueNames.ParseUnder(value.Of.Name) is var (under, number, _) && lists[list][at].Line.RowUnder(under, number) is null))
         {
             Lose($"“{value.Raw}” was entered for the {TradeNames.Spoken(value.Of.Name)}", value.Of.Row!);
             return;
         }
         var (address, line) = lists[list][at];
-        var cells = line.Cells.ToList();
         var name = ValueNames.Of(list, line.Number, value.Of.Name);
         var own = address.AddedBy > 0 ? null : captured.Row(list, line.Number)?.Find(value.Of.Name);
         entered[name] = new EnteredValue(id, own);
         settled.Add(name);
         if (address.AddedBy == 0)
             Differ(name, value, own);
-        Put(cells, cells.FindIndex(cell => cell.Name == value.Of.Name), value, KindsOfValues.OfColumn(template, line.Block, value.Of.Name));
-        lists[list][at] = (address, line with { Cells = [.. cells] });
+        lists[list][at] = (address, line.With(value.Of.Name, ValueOf(value, line.Find(value.Of.Name), KindsOfValues.OfColumn(template, line.Block, value.Of.Name))));
     }
 
-    /// <summary>Puts a value in the place of another, or behind all others; takes it away if it is empty.</summary>
-    private static void Put(List<CapturedValue> values, int at, ValueEntered entered, ValueKind kind)
+    /// <summary>The value that was entered in the place of another; null if there is to be none.</summary>
+    private static CapturedValue? ValueOf(ValueEntered entered, CapturedValue? before, ValueKind kind)
     {
         if (entered.Value.Length == 0)
-        {
-            if (at >= 0)
-                values.RemoveAt(at);
-            return;
-        }
+            return null;
         // What is typed over a captured value stands where that is printed.
-        var places = entered.Place is { } place ? [place] : at >= 0 ? values[at].Trace.Places : [];
-        var value = KindsOfValues.ValueOf(
-            entered.Of.Name, kind, entered.Value, new Trace(places, entered.Place is null ? Typed : PointedAt, entered.Raw, 1));
-        if (at >= 0)
-            values[at] = value;
-        else
-            values.Add(value);
+        var places = entered.Place is { } place ? [place] : before?.Trace.Places ?? [];
+        return KindsOfValues.ValueOf(entered.Of.Name, kind, entered.Value, new Trace(places, entered.Place is null ? Typed : PointedAt, entered.Raw, 1));
     }
 
     /// <summary>What a person entered stays, whatever is captured later; where that is something new, both are told.</summary>
@@ -158,19 +154,46 @@ public sealed class InvoiceCorrections
     private void Add(int id, RowAdded row)
     {
         var rows = lists.TryGetValue(row.List, out var known) ? known : lists[row.List] = [];
-        var captures = captured.RowsOf(row.List).Select(line => line.Number).DefaultIfEmpty(0).Max();
-        var number = Math.Max(captures, rows.Select(one => one.Line.Number).DefaultIfEmpty(0).Max()) + 1;
+        Insert(id, row.List, row.Block, row.Cells, _ => [], PlaceAfter(row.After, rows));
+    }
+
+    /// <param name="placesOf">Where a column's value is printed, if that is known.</param>
+    private void Insert(int id, string list, string block, ImmutableSortedDictionary<string, string> values, Func<string, ImmutableArray<PlaceOnPage>> placesOf, int at)
+    {
+        var captures = captured.RowsOf(list).Select(line => line.Number).DefaultIfEmpty(0).Max();
+        var number = Math.Max(captures, lists[list].Select(one => one.Line.Number).DefaultIfEmpty(0).Max()) + 1;
         var line = new CapturedLine(
-            row.Block, number,
-            [.. row.Cells.Select(cell => KindsOfValues.ValueOf(
-                cell.Key, KindsOfValues.OfColumn(template, row.Block, cell.Key), cell.Value, new Trace([], Typed, cell.Value, 1)))]);
+            block, number,
+            [.. values.Select(cell => KindsOfValues.ValueOf(
+                cell.Key, KindsOfValues.OfColumn(template, block, cell.Key), cell.Value, new Trace(placesOf(cell.Key), Typed, cell.Value, 1)))]);
         foreach (var cell in line.Cells)
         {
-            var name = ValueNames.Of(row.List, number, cell.Name);
+            var name = ValueNames.Of(list, number, cell.Name);
             entered[name] = new EnteredValue(id, null);
             settled.Add(name);
         }
-        rows.Insert(PlaceAfter(row.After, rows), (new RowAddress(row.List, 0, null, id), line));
+        lists[list].Insert(at, (new RowAddress(list, 0, null, id), line));
+    }
+
+    private void Split(int id, RowSplit split)
+    {
+        if (Find(split.Row) is not var (list, at))
+        {
+            Lose("the row was divided", split.Row);
+            return;
+        }
+        var (address, whole) = lists[list][at];
+        var upper = whole;
+        foreach (var (column, text) in split.Below)
+        {
+            if (whole.Find(column) is not { Kind: ValueKind.Text } value || RowSplit.RestOf(value.Value, text) is not { } rest)
+                continue;
+            upper = upper.With(column, rest.Length == 0 ? null : value with { Value = rest });
+            entered[ValueNames.Of(list, whole.Number, column)] = new EnteredValue(id, value);
+            settled.Add(ValueNames.Of(list, whole.Number, column));
+        }
+        lists[list][at] = (address, upper);
+        Insert(id, list, whole.Block, split.Below, column => upper.Find(column)?.Value != whole.Find(column)?.Value ? whole.Find(column)!.Trace.Places : [], at + 1);
     }
 
     private int PlaceAfter(RowAddress? after, List<(RowAddress Address, CapturedLine Line)> rows)

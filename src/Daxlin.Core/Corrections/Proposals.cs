@@ -233,7 +233,7 @@ public sealed class Proposals
     {
         if (RowOf(name) is not { } line)
             return invoice with { Fields = Replaced(invoice.Fields, name, value) };
-        var changed = line with { Cells = Replaced(line.Cells, value.Name, value) };
+        var changed = line.With(ColumnOf(name), value with { Name = ValueNames.ParseUnder(ColumnOf(name))?.Column ?? value.Name });
         return name.StartsWith(BlockRule.Taxes + "[", StringComparison.Ordinal)
             ? invoice with { Taxes = invoice.Taxes.Replace(line, changed) } : invoice with { Lines = invoice.Lines.Replace(line, changed) };
     }

@@ -4,7 +4,7 @@ using Daxlin.Core.Capture;
 namespace Daxlin.Core.Corrections;
 
 /// <summary>A correction as a person asks for it, with names and texts as they are shown. Which of them an act takes, <see cref="CorrectionReader"/> says.</summary>
-/// <param name="Act">enter, strike, add, join, move, kind or accept.</param>
+/// <param name="Act">enter, strike, add, join, split, move, kind or accept.</param>
 /// <param name="Of">A value, <c>total</c> or <c>lines[3].amount</c>; or a row, <c>lines[3]</c>.</param>
 /// <param name="Text">As typed, or as printed if it has a place.</param>
 /// <param name="Place">Where the text is printed.</param>

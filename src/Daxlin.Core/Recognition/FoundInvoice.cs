@@ -12,6 +12,9 @@ public sealed record FoundInvoice(ImmutableArray<Page> Pages, ImmutableArray<Tem
     /// <summary>Where the file was parted at its first page or behind its last one for a value that changed; null if it was not.</summary>
     public Parting? Parting { get; init; }
 
-    /// <summary>The template that it belongs to; null if none recognises it, or if two do alike.</summary>
-    public Template? Template => Recogniser.Choice(Matches);
+    /// <summary>What a person said of it; null if nobody did.</summary>
+    public ChosenTemplate? Chosen { get; init; }
+
+    /// <summary>The template that it belongs to; null if none recognises it, or if two do alike, and nobody chose one.</summary>
+    public Template? Template => Chosen?.Template ?? Recogniser.Choice(Matches);
 }

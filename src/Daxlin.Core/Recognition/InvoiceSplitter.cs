@@ -15,6 +15,41 @@ namespace Daxlin.Core.Recognition;
 /// </remarks>
 public static class InvoiceSplitter
 {
+    /// <summary>The invoices in the order of their pages, with those that a person chose a template for.</summary>
+    /// <param name="chosen">Of several for one page the first counts; one for pages that are not there counts for nothing.</param>
+    public static ImmutableArray<FoundInvoice> Split(ImmutableArray<Page> pages, TemplateSet templates, ImmutableArray<ChosenTemplate> chosen)
+    {
+        var invoices = ImmutableArray.CreateBuilder<FoundInvoice>();
+        var next = 0;
+        foreach (var choice in Counting(chosen, pages.Length))
+        {
+            AddRest(choice.FirstPage - 1);
+            next = choice.LastPage;
+            var own = pages[(choice.FirstPage - 1)..choice.LastPage];
+            invoices.Add(new FoundInvoice(own, Recogniser.Recognise(own, templates)) { Chosen = choice });
+        }
+        AddRest(pages.Length);
+        return invoices.ToImmutable();
+
+        void AddRest(int end)
+        {
+            if (end > next || pages.IsEmpty)
+                invoices.AddRange(Split(pages[next..end], templates));
+        }
+    }
+
+    private static List<ChosenTemplate> Counting(ImmutableArray<ChosenTemplate> chosen, int pages)
+    {
+        var counting = new List<ChosenTemplate>();
+        foreach (var choice in chosen.Where(choice => choice.FirstPage >= 1 && choice.FirstPage <= choice.LastPage && choice.LastPage <= pages))
+        {
+            if (!counting.Exists(choice.Overlaps))
+                counting.Add(choice);
+        }
+        counting.Sort((one, other) => one.FirstPage.CompareTo(other.FirstPage));
+        return counting;
+    }
+
     /// <summary>The invoices in the order of their pages; a document that nothing is known of is one.</summary>
     public static ImmutableArray<FoundInvoice> Split(ImmutableArray<Page> pages, TemplateSet templates)
     {

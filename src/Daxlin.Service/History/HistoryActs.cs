@@ -6,6 +6,7 @@ internal static class HistoryActs
     public const string TakenIn = "takenIn";
     public const string Captured = "captured";
     public const string Corrected = "corrected";
+    public const string TemplateChosen = "templateChosen";
     public const string HandedOver = "handedOver";
     public const string Approved = "approved";
     public const string SetAside = "setAside";

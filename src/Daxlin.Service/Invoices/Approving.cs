@@ -40,6 +40,8 @@ public sealed class Approving(DaxlinDb db, TimeProvider clock)
             return BoundActs.AlreadyDecided(invoice);
         if (invoice.State == InvoiceState.Unplaced)
             return Refused.Conflict("unplaced", $"Invoice {invoice.Id} was not captured: {invoice.FirstFinding} Nothing of it can be approved.");
+        if (PartedOtherwise.IsSo(invoice))
+            return Refused.Conflict(PartedOtherwise.Code, $"Invoice {invoice.Id} cannot be approved, whatever the reason. {invoice.FirstFinding}");
         if (invoice.State == InvoiceState.Held && InvoiceRecords.FromJson(invoice.Record).Findings.FirstOrDefault(one => one.Code == VendorChecks.AccountChanged) is { } account)
             return Refused.Conflict("second-person-needed", $"Invoice {invoice.Id} cannot be approved with an account that nobody confirmed, whatever the reason. {account.Message}");
         if (Reason.SaysSomething(despite))

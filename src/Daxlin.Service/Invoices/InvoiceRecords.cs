@@ -40,7 +40,7 @@ internal static class InvoiceRecords
     /// <summary>As the interface names it.</summary>
     public static string Word(Passing passing) => JsonNamingPolicy.CamelCase.ConvertName(passing.ToString());
 
-    private static string OriginOf(Finding finding, CheckedInvoice invoice) => finding.Code == Parting.Code ? FromFile
+    private static string OriginOf(Finding finding, CheckedInvoice invoice) => finding.Code is Parting.Code or ChosenTemplate.Code ? FromFile
         : invoice.Captured.Findings.Any(one => ReferenceEquals(one, finding)) ? FromCapture
         : invoice.IsTie(finding) ? FromTie : FromCheck;
 

@@ -3,6 +3,7 @@ using System.Text.Json;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Rehearsal;
 using Daxlin.Reading;
+using Daxlin.Service.Review;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Templates;
 using Daxlin.Service.Work;
@@ -89,7 +90,9 @@ public sealed class RehearsalWork(
     {
         try
         {
-            return await processes.Capture(intake.Sha256, facts, isSuspect: false, cancel, draft);
+            await using var db = await databases.CreateDbContextAsync(cancel);
+            var chosen = await ChoosingTemplate.Of(db, intake.Id).ToListAsync(cancel);
+            return await processes.Capture(intake.Sha256, facts, isSuspect: false, [.. chosen.Select(ChosenPages.Of)], cancel, draft);
         }
         catch (Exception error) when (error is UnreadableException or ReaderDiedException)
         {

@@ -4,6 +4,7 @@ using System.Text;
 using System.Text.Json;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Corrections;
+using Daxlin.Core.Recognition;
 using Daxlin.Core.Templates.Json;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.Storage;
@@ -85,10 +86,10 @@ internal static class CorrectedInvoices
         var by = of.Made.ToDictionary(correction => correction.Id);
         var record = InvoiceRecords.Of(corrected.Checked);
         // Where a file was parted is worth knowing only while something is wrong.
-        var parting = corrected.Checked.IsClear ? [] : of.Record.Findings.Where(finding => finding.Origin == InvoiceRecords.FromFile);
+        var ofFile = of.Record.Findings.Where(finding => finding.Origin == InvoiceRecords.FromFile && (finding.Code != Parting.Code || !corrected.Checked.IsClear));
         return record with
         {
-            Findings = record.Findings.AddRange(parting),
+            Findings = record.Findings.AddRange(ofFile),
             Entered = corrected.Entered.ToImmutableSortedDictionary(
                 one => one.Key, one => Entered(one.Key, one.Value, corrected.Checked.Captured, by[one.Value.Correction]), StringComparer.Ordinal),
             Struck = [.. corrected.Struck.Select(row => new StruckRecord(row.List, InvoiceRecords.Of(row.Line), by[row.Correction].By, by[row.Correction].At))],

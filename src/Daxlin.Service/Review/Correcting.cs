@@ -20,6 +20,8 @@ public sealed class Correcting(DaxlinDb db, TimeProvider clock)
                 ? Refused.Conflict("unplaced", $"Invoice {row.Id} was captured by no template, so there is nothing to correct: {row.FirstFinding}")
                 : Refused.Conflict("already-decided", $"Invoice {row.Id} is {row.State.ToString().ToLowerInvariant()} already; its values stand as they were decided on.");
         }
+        if (PartedOtherwise.IsSo(row))
+            return Refused.Conflict(PartedOtherwise.Code, $"Invoice {row.Id} cannot be corrected. {row.FirstFinding}");
         if (await CorrectedInvoices.Of(row, db, cancel) is not { } before)
             return Refused.Conflict("captured-earlier", $"Invoice {row.Id} was captured by an earlier release of Daxlin; have its batch captured again, then it can be corrected.");
         var (made, refusal) = Made(before, wanted, row);
@@ -71,6 +73,7 @@ public sealed class Correcting(DaxlinDb db, TimeProvider clock)
             "strike" => ($"struck out {ValueNames.Spoken(wanted.Of!)}", TextOf(before, wanted.Of!), ""),
             "add" => ("added a row", "", string.Join(' ', wanted.Cells!.Values)),
             "join" => ($"joined {ValueNames.Spoken(wanted.Of!)} and {ValueNames.Spoken(wanted.With!)}", TextOf(before, wanted.With!), ""),
+            "split" => ($"divided {ValueNames.Spoken(wanted.Of!)}", TextOf(before, wanted.Of!), string.Join(' ', wanted.Cells!.Values)),
             "move" => ($"moved {ValueNames.Spoken(wanted.Of!)}", "", wanted.After ?? "first"),
             "kind" => ("said what it is", before.Shown.IsCreditNote ? "creditNote" : "invoice", wanted.Text!),
             "undo" => ("took a correction back", "", ""),

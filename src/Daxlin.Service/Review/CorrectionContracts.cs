@@ -7,11 +7,11 @@ namespace Daxlin.Service.Review;
 /// <summary>What a person says of an invoice's values. Which keys an act takes:</summary>
 /// <remarks>
 /// <c>enter</c>: <c>of</c>, <c>text</c>, and <c>place</c> if the text was pointed at. <c>strike</c>: <c>of</c>. <c>add</c>:
-/// <c>list</c>, <c>block</c>, <c>after</c>, <c>cells</c>. <c>join</c>: <c>of</c>, <c>with</c>. <c>move</c>: <c>of</c>,
+/// <c>list</c>, <c>block</c>, <c>after</c>, <c>cells</c>. <c>join</c>: <c>of</c>, <c>with</c>. <c>split</c>: <c>of</c>, <c>cells</c>, what belongs to the row below. <c>move</c>: <c>of</c>,
 /// <c>after</c>. <c>kind</c>: <c>text</c>, <c>invoice</c> or <c>creditNote</c>. <c>accept</c>: <c>code</c>, <c>message</c>,
 /// <c>reason</c>. <c>undo</c> and <c>redo</c> take none.
 /// </remarks>
-/// <param name="Act">enter, strike, add, join, move, kind, accept, undo or redo.</param>
+/// <param name="Act">enter, strike, add, join, split, move, kind, accept, undo or redo.</param>
 /// <param name="Of">A value, <c>total</c> or <c>lines[3].amount</c>; or a row, <c>lines[3]</c>.</param>
 /// <param name="Text">As typed, in the vendor's way of writing or in the settled form; empty says that there is no such value.</param>
 /// <param name="Place">Where the text is printed.</param>
@@ -19,7 +19,7 @@ namespace Daxlin.Service.Review;
 /// <param name="Block">The block of an added row; that of the row above it, or the list's first, if left out.</param>
 /// <param name="After">The row above; left out for the first place.</param>
 /// <param name="With">The row that is joined to the first.</param>
-/// <param name="Cells">Texts of an added row by column.</param>
+/// <param name="Cells">Texts by column, of an added row or of the lower of two that were captured as one.</param>
 /// <param name="Code">Of the finding that may pass.</param>
 /// <param name="Message">The finding's sentence as it was shown.</param>
 /// <param name="Reason">Why; figures that do not add up need one of five letters at least.</param>

@@ -19,3 +19,7 @@ public sealed record HandOver(string? To, string? Note = null);
 
 /// <summary>What a vendor may be told.</summary>
 public sealed record LetterRecord(string Text);
+
+/// <summary>Which template an invoice is for.</summary>
+/// <param name="Template">Its name; empty leaves it to the cues again.</param>
+public sealed record TemplateToUse(string? Template);

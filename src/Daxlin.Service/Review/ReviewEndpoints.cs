@@ -4,6 +4,7 @@ using Daxlin.Core.Corrections;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
+using Daxlin.Service.Work;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
@@ -21,6 +22,8 @@ internal static class ReviewEndpoints
         invoices.MapGet("/{id:int}/letter", Letter).WithSummary("What the vendor may be told when the invoice goes back: a text to be changed, made of what holds it.");
         invoices.MapPost("/{id:int}/corrections", Correct)
             .WithSummary("Says what a value is, that a row is none, that a finding may pass …, or takes that back; all ties are weighed anew.");
+        invoices.MapPost("/{id:int}/template", Choose)
+            .WithSummary("Says which template an invoice is for, whatever its cues say; it is captured by it at once, and whenever its document is.");
         invoices.MapGet("/{id:int}/proposals", Propose)
             .WithSummary("The smallest changes after which a held invoice adds up, the likeliest first. None is made by itself.");
     }
@@ -84,4 +87,16 @@ internal static class ReviewEndpoints
     private static Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Correct(
         int id, CorrectionToMake wanted, HttpRequest request, Actor actor, BoundActs acts, Correcting correcting, CancellationToken cancel) =>
         acts.Do(id, request, invoice => correcting.Do(invoice, wanted, actor.Name, cancel), cancel);
+
+    private static async Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Choose(
+        int id, TemplateToUse wanted, HttpRequest request, Actor actor, BoundActs acts, ChoosingTemplate choosing, BatchEvents events, CancellationToken cancel)
+    {
+        var (tried, refusal) = await choosing.Try(id, wanted.Template, actor.Name, cancel);
+        if (tried is null)
+            return refusal!.ToProblem();
+        var done = await acts.Do(id, request, invoice => choosing.Do(invoice, tried, cancel), cancel);
+        if (done.Result is Ok<InvoiceDetail> { Value: { } became })
+            events.Moved(became.Batch);
+        return done;
+    }
 }

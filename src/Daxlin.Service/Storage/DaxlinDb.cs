@@ -14,6 +14,7 @@ public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(opt
     public DbSet<VendorAccount> VendorAccounts => Set<VendorAccount>();
     public DbSet<StoredCapture> Captures => Set<StoredCapture>();
     public DbSet<InvoiceCorrection> Corrections => Set<InvoiceCorrection>();
+    public DbSet<TemplateChoice> TemplateChoices => Set<TemplateChoice>();
     public DbSet<TemplateVersion> Templates => Set<TemplateVersion>();
     public DbSet<DeskDraft> DeskDrafts => Set<DeskDraft>();
     public DbSet<Rehearsal> Rehearsals => Set<Rehearsal>();
@@ -92,6 +93,7 @@ public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(opt
         modelBuilder.Entity<InvoiceCorrection>().HasIndex(correction => correction.InvoiceId);
         // Two persons who take the same back at once take it back once.
         modelBuilder.Entity<InvoiceCorrection>().HasIndex(correction => correction.Undoes).IsUnique();
+        modelBuilder.Entity<TemplateChoice>().HasIndex(choice => choice.IntakeId);
         modelBuilder.Entity<TemplateVersion>().HasIndex(template => new { template.Name, template.Version }).IsUnique();
         modelBuilder.Entity<Invoice>().HasIndex(invoice => new { invoice.Template, invoice.TemplateVersion, invoice.IntakeId });
         modelBuilder.Entity<DeskDraft>().HasIndex(draft => draft.Key).IsUnique();

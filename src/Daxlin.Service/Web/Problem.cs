@@ -13,8 +13,7 @@ internal static class Problem
         return TypedResults.Problem(sentence, statusCode: status, type: "about:blank", extensions: extensions);
     }
 
-    public static ProblemHttpResult NotThere(string what) =>
-        Of(StatusCodes.Status404NotFound, "not-there", $"There is no {what}.");
+    public static ProblemHttpResult NotThere(string what) => Refused.NotThere(what).ToProblem();
 
     /// <summary>What a status says that no endpoint gave a sentence of its own.</summary>
     public static (int Status, string Code, string Sentence) OfStatus(int status) => status switch

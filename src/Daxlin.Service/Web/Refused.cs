@@ -14,5 +14,7 @@ internal sealed record Refused(int Status, string Code, string Sentence)
     /// <summary>What was asked for makes no sense, whatever state it is in.</summary>
     public static Refused Faulty(string code, string sentence) => new(StatusCodes.Status422UnprocessableEntity, code, sentence);
 
+    public static Refused NotThere(string what) => new(StatusCodes.Status404NotFound, "not-there", $"There is no {what}.");
+
     public ProblemHttpResult ToProblem() => Problem.Of(Status, Code, Sentence);
 }

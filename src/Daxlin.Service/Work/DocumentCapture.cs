@@ -1,7 +1,6 @@
+using System.Collections.Immutable;
 using Daxlin.Core.Capture;
-using Daxlin.Core.History;
 using Daxlin.Reading;
-using Daxlin.Service.History;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.Review;
 using Daxlin.Service.Storage;
@@ -18,11 +17,11 @@ public sealed class DocumentCapture(
 
     public async Task Run(int intakeId, CancellationToken cancel)
     {
-        while (await Waiting(intakeId, cancel) is var (intake, facts))
+        while (await Waiting(intakeId, cancel) is var (intake, facts, chosen))
         {
             try
             {
-                await Store(intakeId, intake.Round, await processes.Capture(intake.Sha256, facts, intake.Attempts > 0, cancel), cancel);
+                await Store(intakeId, intake.Round, await processes.Capture(intake.Sha256, facts, intake.Attempts > 0, chosen, cancel), cancel);
             }
             catch (UnreadableException error)
             {
@@ -39,14 +38,14 @@ public sealed class DocumentCapture(
         }
     }
 
-    private async Task<(Intake Intake, DocumentFacts Facts)?> Waiting(int intakeId, CancellationToken cancel)
+    private async Task<(Intake Intake, DocumentFacts Facts, ImmutableArray<ChosenPages> Chosen)?> Waiting(int intakeId, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         var waiting = await db.Intakes.Where(row => row.Id == intakeId && row.State == IntakeState.Waiting)
             .Join(db.Batches, row => row.BatchId, batch => batch.Id, (row, batch) => new { Intake = row, Batch = batch.Name })
             .SingleOrDefaultAsync(cancel);
         return waiting is null ? null
-            : (waiting.Intake, waiting.Intake.Facts(waiting.Batch));
+            : (waiting.Intake, waiting.Intake.Facts(waiting.Batch), [.. (await ChoosingTemplate.Of(db, intakeId).ToListAsync(cancel)).Select(ChosenPages.Of)]);
     }
 
     private async Task CountDeath(int intakeId, CancellationToken cancel)
@@ -93,58 +92,10 @@ public sealed class DocumentCapture(
             // Put back to wait meanwhile: it is captured anew, by what was saved meanwhile.
             if (intake.Round != round)
                 return;
-            var known = await db.Invoices.Where(row => row.IntakeId == intakeId).ToListAsync(cancel);
-            var undecided = known.FindAll(BoundActs.IsUndecided);
-            var decided = known.Except(undecided).ToList();
-            var keys = undecided.ConvertAll(InvoiceKeys.Of);
-            var now = clock.GetUtcNow().UtcDateTime;
-            var filled = new List<(Invoice Row, string Before)>();
-            // Pages of a decided invoice are never captured over.
-            foreach (var invoice in outcome.Invoices.Where(one => !decided.Any(row => row.FirstPage <= one.LastPage && row.LastPage >= one.FirstPage)))
-            {
-                var row = undecided.Find(row => row.FirstPage == invoice.FirstPage);
-                if (row is null)
-                {
-                    row = new Invoice { Id = await NumberFor(intake, db, cancel), CapturedAt = default, IntakeId = intakeId, BatchId = intake.BatchId };
-                    db.Invoices.Add(row);
-                }
-                undecided.Remove(row);
-                row.CapturedAt = now;
-                var before = known.Contains(row) ? row.Record : "";
-                filled.Add((row, before));
-                row.Intake = intake;
-                invoice.Fill(row);
-                if (known.Contains(row))
-                    await CorrectedInvoices.TakeOver(row, db, cancel);
-                StoreFindings.Carry(row, before);
-            }
-            db.Invoices.RemoveRange(undecided);
-            (intake.State, intake.Pages, intake.Attempts) = (IntakeState.Done, outcome.Pages, 0);
-            (intake.Reason, intake.ReasonCode) = ("", "");
-            await StoreFindings.Refresh(db, filled.ConvertAll(one => one.Row), keys, now, cancel);
-            // What is captured anew as it was is nothing new.
-            await HistoryLog.Record(db, [.. filled.Where(one => one.Row.Record != one.Before).Select(one => Told(one.Row, now))], cancel);
-            await db.SaveChangesAsync(cancel);
+            await CapturedDocument.Keep(db, intake, outcome, clock.GetUtcNow().UtcDateTime, cancel);
             await transaction.CommitAsync(cancel);
             batch = intake.BatchId;
         }
         events.Moved(batch);
-    }
-
-    private static Deed Told(Invoice row, DateTime at) => new(
-        HistoryStreams.Invoice(row.Id), at, Deed.Daxlin, HistoryActs.Captured,
-        row.Template.Length == 0 ? "placed by no template" : $"captured by the template {row.Template}, version {row.TemplateVersion}")
-    {
-        After = InvoiceDetails.Word(row.State),
-        Reason = row.FirstFinding,
-        Content = HistoryChain.ContentOf(row.Record),
-    };
-
-    /// <summary>The first invoice of a document has its number from the intake; others get theirs when they are found.</summary>
-    private static async Task<int> NumberFor(Intake intake, DaxlinDb db, CancellationToken cancel)
-    {
-        await db.SaveChangesAsync(cancel);
-        return intake.InvoiceNumber > 0 && !await db.Invoices.AnyAsync(other => other.Id == intake.InvoiceNumber, cancel)
-            ? intake.InvoiceNumber : await InvoiceNumbers.Next(db, cancel);
     }
 }

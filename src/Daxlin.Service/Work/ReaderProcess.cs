@@ -62,7 +62,8 @@ internal sealed class ReaderProcess
                 return ReadingAnswer.Done;
             }
             Load(task.Templates!);
-            var invoices = InvoicePath.Take(pages, task.Draft is { } draft ? With(draft) : templates, task.Facts);
+            var used = task.Draft is { } draft ? With(draft) : templates;
+            var invoices = InvoicePath.Take(pages, used, task.Facts, Chosen(task));
             // A draft has no version yet.
             JsonSerializer.Serialize(result, new DocumentOutcome(pages.Length, [.. invoices.Select(taken => InvoiceOutcome.Of(taken, of => versions.GetValueOrDefault(of.Name)))]), DocumentOutcome.Json);
             return result.Length <= LargestResult ? ReadingAnswer.Done
@@ -121,6 +122,20 @@ internal sealed class ReaderProcess
         cues = [.. shelved.Select(one => (one.Name, TemplateReader.MustOf(one.Document), (Func<Template?>)(() => Read(one))))];
         templates = new TemplateSet(cues.Select(one => (one.Must, one.Template)));
         (shelf, rehearsed) = (file, ("", []));
+    }
+
+    /// <summary>What persons chose, by the templates that there are; a draft stands in the place of the one of its name.</summary>
+    private ImmutableArray<ChosenTemplate> Chosen(ReadingTask task)
+    {
+        var chosen = ImmutableArray.CreateBuilder<ChosenTemplate>();
+        foreach (var (first, last, name) in task.Chosen)
+        {
+            var template = task.Draft is { } draft && TemplateReader.Read(draft) is var own && own.Name == name ? own
+                : cues.FirstOrDefault(one => one.Name == name).Template?.Invoke();
+            if (template is not null)
+                chosen.Add(new ChosenTemplate(first, last, template));
+        }
+        return chosen.ToImmutable();
     }
 
     /// <summary>All templates, with a draft in the place of the one of its name. One draft is kept: a rehearsal takes thousands of documents by it.</summary>

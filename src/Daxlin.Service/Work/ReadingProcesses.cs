@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using System.Collections.Immutable;
 using System.Diagnostics;
 using System.Globalization;
 using System.Text.Json;
@@ -25,15 +26,16 @@ public sealed class ReadingProcesses(DataFolder folder, DocumentStore documents,
 
     /// <summary>Recognises, captures and checks a document by the newest templates.</summary>
     /// <param name="isSuspect">Says that a process died on it before: nothing else is worked on beside it.</param>
+    /// <param name="chosen">What persons said of its invoices' templates.</param>
     /// <param name="draft">A template to be used in the place of the one of its name, for a rehearsal.</param>
     /// <exception cref="UnreadableException">The document cannot be read, or its reading did not come to an end.</exception>
-    internal Task<DocumentOutcome> Capture(string sha256, DocumentFacts facts, bool isSuspect, CancellationToken cancel, string? draft = null) => InPlaces(
+    internal Task<DocumentOutcome> Capture(string sha256, DocumentFacts facts, bool isSuspect, ImmutableArray<ChosenPages> chosen, CancellationToken cancel, string? draft = null) => InPlaces(
         isSuspect ? Environment.ProcessorCount : 1,
         async () =>
         {
             using var templates = await shelf.Newest(cancel);
             return await Result(
-                new ReadingTask(documents.PathOf(sha256), sha256, folder.NewPart(), facts, templates.Path) { Draft = draft },
+                new ReadingTask(documents.PathOf(sha256), sha256, folder.NewPart(), facts, templates.Path) { Draft = draft, Chosen = chosen },
                 async stream => (await JsonSerializer.DeserializeAsync<DocumentOutcome>(stream, DocumentOutcome.Json, cancel))!, cancel);
         }, cancel);
 

@@ -1,5 +1,7 @@
+using System.Collections.Immutable;
 using Daxlin.Core.Capture;
 using Daxlin.Service.Desk;
+using Daxlin.Service.Storage;
 
 namespace Daxlin.Service.Work;
 
@@ -14,8 +16,17 @@ internal sealed record ReadingTask(string Document, string Sha256, string Result
     /// <summary>A template that is rehearsed in the place of the one of its name; null for the capture itself.</summary>
     public string? Draft { get; init; }
 
+    /// <summary>What persons said of its invoices' templates.</summary>
+    public ImmutableArray<ChosenPages> Chosen { get; init; } = [];
+
     /// <summary>What is wanted for the desk instead; null for the rest.</summary>
     public DeskTask? Desk { get; init; }
+}
+
+/// <summary>Pages of which a person said which template they are for.</summary>
+internal sealed record ChosenPages(int FirstPage, int LastPage, string Template)
+{
+    public static ChosenPages Of(TemplateChoice choice) => new(choice.FirstPage, choice.LastPage, choice.Template);
 }
 
 /// <summary>The answer: one line of JSON on the output.</summary>

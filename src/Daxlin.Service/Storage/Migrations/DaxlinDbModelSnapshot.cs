@@ -586,6 +586,39 @@ namespace Daxlin.Service.Storage.Migrations
                     b.ToTable("Captures");
                 });
 
+            modelBuilder.Entity("Daxlin.Service.Storage.TemplateChoice", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("FirstPage")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("IntakeId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("LastPage")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Template")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("IntakeId");
+
+                    b.ToTable("TemplateChoices");
+                });
+
             modelBuilder.Entity("Daxlin.Service.Storage.TemplateVersion", b =>
                 {
                     b.Property<int>("Id")

@@ -1,0 +1,74 @@
+import { Button, NativeSelect, Popover } from "@mantine/core";
+import { useDisclosure } from "@mantine/hooks";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, type Invoice } from "../api/client";
+import { ask } from "../api/queries";
+import { useInvoiceAct } from "../invoice/useInvoiceAct";
+import { isUndecided } from "./useCorrecting";
+
+/**
+ * Says which template an invoice is for, whatever its cues say: the vendor is another, two templates claim it, none knows it.
+ * It is captured by that one at once; what was entered before stays.
+ */
+export function OtherTemplate({ invoice }: { invoice: Invoice }) {
+  const [isOpen, open] = useDisclosure(false);
+  const [name, setName] = useState(invoice.template);
+  const templates = useQuery({ ...ask.templates(), enabled: isOpen });
+  const choose = useInvoiceAct(invoice, (bound, template: string) =>
+    api.POST("/api/v1/invoices/{id}/template", { ...bound, body: { template } }),
+  );
+  const isChosen = invoice.findings.some((finding) => finding.code === "template-chosen");
+  const use = (template: string) => choose.mutate(template, { onSuccess: open.close });
+  if (!isUndecided(invoice)) {
+    return null;
+  }
+  return (
+    <Popover opened={isOpen} onChange={open.close} trapFocus position="bottom-end" shadow="sm">
+      <Popover.Target>
+        <Button size="xs" variant="default" onClick={open.toggle}>
+          Another template …
+        </Button>
+      </Popover.Target>
+      <Popover.Dropdown>
+        <form
+          onSubmit={(event) => {
+            event.preventDefault();
+            use(name);
+          }}
+        >
+          {choose.error && <p role="alert">▲ {choose.error.message}</p>}
+          {templates.isError && <p role="alert">▲ {templates.error.message}</p>}
+          <NativeSelect
+            size="xs"
+            label="The template that this invoice is for"
+            data-autofocus
+            value={name}
+            data={[
+              { value: "", label: templates.isPending ? "Asking for them …" : "Choose one" },
+              ...(templates.data ?? [])
+                .filter((template) => !template.isRetired)
+                .map((template) => ({ value: template.name, label: `${template.vendor}: ${template.name}` })),
+            ]}
+            onChange={(event) => setName(event.currentTarget.value)}
+          />
+          <div className="row" style={{ marginTop: 8 }}>
+            <Button
+              size="xs"
+              type="submit"
+              loading={choose.isPending}
+              disabled={name === "" || (name === invoice.template && !isChosen)}
+            >
+              Capture it by this one
+            </Button>
+            {isChosen && (
+              <Button size="xs" variant="default" disabled={choose.isPending} onClick={() => use("")}>
+                As its cues say
+              </Button>
+            )}
+          </div>
+        </form>
+      </Popover.Dropdown>
+    </Popover>
+  );
+}
