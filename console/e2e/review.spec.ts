@@ -137,6 +137,47 @@ test("a row is none, a row is added, and figures that do not add up pass only wi
   await takeAllBack(request, id);
 });
 
+test("another template is chosen and left again, and a row is divided, by keyboard alone", async ({
+  page,
+  request,
+}) => {
+  const list = await (await request.get("/api/v1/batches/1/invoices")).json();
+  const { id } = list.find(
+    (one: { state: string; vendor: string }) => one.state === "clear" && one.vendor === "Brinewood Chandlery",
+  );
+  const before = await (await request.get(`/api/v1/invoices/${id}`)).json();
+  await page.goto(`/invoices/${id}`);
+  await page.getByRole("button", { name: "Template …" }).press("Enter");
+  const choice = page.getByLabel("The template that this invoice is for");
+  await expect(choice).toBeFocused();
+  await expect(page.getByRole("button", { name: "Capture it by this one" })).toBeDisabled();
+  await choice.press("S");
+  await choice.press("Enter");
+  await page.getByRole("button", { name: "Capture it by this one" }).press("Enter");
+  await expect(page.getByText(/A person chose the template skerrow-standard; by its cues/)).toBeVisible();
+  await expect(page.locator(".captured .state").first()).toContainText("held");
+  await page.getByRole("button", { name: "Template …" }).press("Enter");
+  await page.getByRole("button", { name: "As its cues say" }).press("Enter");
+  await expect(page.locator(".captured .state").first()).toContainText("clear");
+
+  const row = before.lines[0];
+  const words = row.cells.description.value.split(" ");
+  await page.locator(`[data-value="lines[${row.number}].description"]`).focus();
+  await page.keyboard.press("d");
+  const below = page.getByRole("form", { name: "What belongs to the row below" });
+  await below.getByLabel("description").fill(words.at(-1));
+  await below.getByLabel("description").press("Enter");
+  await expect(page.locator(`[data-value="lines[${before.lines.length + 1}].description"]`)).toHaveText(
+    `✎ ${words.at(-1)}`,
+  );
+  await expect(page.locator(`[data-value="lines[${row.number}].description"]`)).toHaveText(
+    `✎ ${words.slice(0, -1).join(" ")}`,
+  );
+  await page.locator(`[data-value="lines[${row.number}].description"]`).focus();
+  await page.keyboard.press("Control+z");
+  await expect(page.locator(".captured .state").first()).toContainText("clear");
+});
+
 test("two reviewers in two browsers: the second sees what the first did, and nothing is overwritten", async ({
   browser,
   request,

@@ -37,7 +37,7 @@ export function AddRow({ invoice, list, after, divides, correcting, leave }: Pro
       }}
     >
       {divides && (
-        <p className="soft">
+        <p className="soft" style={{ gridColumn: "1 / -1", margin: 0 }}>
           What belongs to the row below. The end of a text goes there as it is typed; figures stay above until
           they are corrected.
         </p>
@@ -53,7 +53,7 @@ export function AddRow({ invoice, list, after, divides, correcting, leave }: Pro
           onKeyDown={(event) => event.key === "Escape" && leave()}
         />
       ))}
-      <div className="row">
+      <div className="row" style={{ gridColumn: "1 / -1" }}>
         <Button size="xs" type="submit" loading={correcting.isPending}>
           {divides ? "Divide the row" : "Add the row"}
         </Button>

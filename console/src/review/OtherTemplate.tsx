@@ -27,7 +27,7 @@ export function OtherTemplate({ invoice }: { invoice: Invoice }) {
     <Popover opened={isOpen} onChange={open.close} trapFocus position="bottom-end" shadow="sm">
       <Popover.Target>
         <Button size="xs" variant="default" onClick={open.toggle}>
-          Another template …
+          Template …
         </Button>
       </Popover.Target>
       <Popover.Dropdown>
