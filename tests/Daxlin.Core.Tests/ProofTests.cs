@@ -1,4 +1,7 @@
+using CsCheck;
+using Daxlin.Core.Capture;
 using Daxlin.Core.Checks;
+using Daxlin.Core.Templates;
 
 namespace Daxlin.Core.Tests;
 
@@ -14,4 +17,20 @@ public class ProofTests
     [InlineData(2, 1, "freight", "1 of 2 numbers stands in a sum that holds; 1 is checked by no sum (freight).")]
     public void The_sentence_counts_and_names(int numbers, int tied, string unproved, string sentence) =>
         Assert.Equal(sentence, new Proof(numbers, tied, [.. unproved.Split(' ', StringSplitOptions.RemoveEmptyEntries)]).Sentence);
+
+    [Fact]
+    public void What_no_sum_holds_and_the_first_way_did_not_find_is_unsure_and_nothing_else() => Gen.Select(MadeUpInvoice.Gen, Gen.Bool.Array[6]).Sample((invoice, moved) =>
+    {
+        var fields = MadeUpInvoice.Template.Fields;
+        // Some captions are looked for first that no invoice has.
+        var template = MadeUpInvoice.Template with
+        {
+            Fields = [.. fields.Select((rule, at) => !moved[at] || rule.Where[0] is not ByCue way ? rule : rule with { Where = [way with { Cue = new Cue(["Nowhere"]) }, way] })],
+        };
+        var weighed = InvoiceChecks.Check(InvoiceCapture.Capture(invoice.Set().Pages(), template));
+        Assert.True(weighed.IsClear);
+        // Subtotal, freight and total stand in sums; the currency is a constant.
+        var expected = fields.Where((rule, at) => moved[at] && (rule.Name is TradeNames.InvoiceNumber or TradeNames.InvoiceDate)).Select(rule => rule.Name);
+        Assert.Equal(expected.Order(), weighed.Unsure.Order());
+    });
 }

@@ -100,6 +100,31 @@ public class BatchSheetTests
     }
 
     [Fact]
+    public async Task A_batch_that_does_not_come_to_what_was_stated_is_posted_only_for_a_reason()
+    {
+        var (service, batch) = await Started();
+        await using var running = service;
+        var clear = (await service.Invoices(batch)).First(one => (string?)one["state"] == "clear");
+        await service.Decide(clear["id"], "approval");
+        await State(service, batch, [new JsonObject { ["currency"] = "SEK", ["invoices"] = 1 }]);
+        foreach (var request in new JsonObject[] { new() { ["batch"] = batch }, new() { ["allBatches"] = true }, new() { ["batch"] = batch, ["despite"] = "…" } })
+        {
+            var (status, problem) = await service.Post("posting-runs", request);
+            Assert.Equal((409, "totals-differ"), (status, (string?)problem["code"]));
+            Assert.Contains("“November”: 1 invoice in SEK was stated, 0 captured (1 less).", (string?)problem["detail"], StringComparison.Ordinal);
+        }
+        Assert.Equal("approved", (string?)(await service.Get($"invoices/{clear["id"]}"))["state"]);
+        Assert.Equal(201, (await service.Post("posting-runs", new JsonObject { ["batch"] = batch, ["despite"] = "The cover sheet was of October" })).Status);
+        var told = Assert.Single((await service.Get("history?act=posted")).AsArray(), entry => ((string)entry!["reason"]!).Length > 0)!;
+        Assert.Equal("The cover sheet was of October (“November”: 1 invoice in SEK was stated, 0 captured (1 less).)", (string?)told["reason"]);
+        // Stated as it is, nothing is asked.
+        await State(service, batch, []);
+        var other = (await service.Invoices(batch)).First(one => (string?)one["state"] == "clear");
+        await service.Decide(other["id"], "approval");
+        Assert.Equal(201, (await service.PostAll()).Status);
+    }
+
+    [Fact]
     public async Task A_name_cannot_put_markup_into_the_page_to_print()
     {
         await using var service = await ServiceUnderTest.Start();

@@ -3136,6 +3136,8 @@ export interface components {
             vendorId: null | number;
             /** @description How far its numbers are proved. */
             proof: components["schemas"]["ProofRecord"];
+            /** @description Names of header values that were found in a later of their whereabouts only, and that no sum holds. */
+            unsure: string[];
         };
         /** @description The document that an invoice came in. */
         InvoiceDocument: {
@@ -3519,6 +3521,8 @@ export interface components {
              * @default false
              */
             allBatches: boolean;
+            /** @description Why a batch is posted that does not come to what was stated of it; it is kept on record. */
+            despite?: null | string;
         };
         /** @description Whether the service can work. */
         ServiceState: {

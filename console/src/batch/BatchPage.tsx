@@ -1,16 +1,16 @@
 import { Button, Progress } from "@mantine/core";
 import { Dropzone } from "@mantine/dropzone";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useRef } from "react";
 import { Link, useParams } from "react-router";
-import { api, type Batch, dataOf, type PostingRun } from "../api/client";
+import { api, type Batch, dataOf } from "../api/client";
 import { ask } from "../api/queries";
-import { money } from "../shared/amounts";
 import { Empty, Failed, Loading } from "../shared/Notes";
 import { StateWord } from "../shared/StateWord";
 import { useWhereabouts } from "../shared/Trail";
 import { DriftList } from "../templates/DriftList";
 import { InvoiceTable } from "./InvoiceTable";
+import { Post } from "./Post";
 import { useProgress } from "./useProgress";
 import { type Taking, useTaking } from "./useTaking";
 
@@ -226,52 +226,3 @@ function Recapture({ batch }: { batch: Batch }) {
     </Button>
   );
 }
-
-/** Posts what is approved, says what it came to, and hands out the file. */
-function Post({ batch }: { batch: Batch }) {
-  const queries = useQueryClient();
-  const [run, setRun] = useState<PostingRun | null>(null);
-  // The same key until a run is made: a press whose answer was lost makes no second run.
-  const [key, setKey] = useState(newKey);
-  const post = useMutation({
-    mutationFn: () =>
-      dataOf(
-        api.POST("/api/v1/posting-runs", {
-          params: { header: { "Idempotency-Key": key } },
-          body: { batch: batch.id, allBatches: false },
-        }),
-      ),
-    onSuccess: (started) => {
-      setKey(newKey());
-      setRun(started);
-      queries.invalidateQueries({ queryKey: ["batch", batch.id] });
-      queries.invalidateQueries({ queryKey: ["batches"] });
-    },
-  });
-  return (
-    <>
-      {post.isError && (
-        <span className="state held" role="alert">
-          ▲ {post.error.message}
-        </span>
-      )}
-      {run && (
-        <span role="status">
-          ■ Run {run.number}: {run.invoices} invoices,{" "}
-          {Object.entries(run.sums)
-            .map(([currency, sum]) => money(sum, currency))
-            .join(" and ")}
-          . <a href={`/api/v1/posting-runs/${run.number}/file`}>Fetch the file</a>
-        </span>
-      )}
-      {batch.invoices.approved > 0 && (
-        <Button size="xs" variant="default" loading={post.isPending} onClick={() => post.mutate()}>
-          Post {batch.invoices.approved} approved
-        </Button>
-      )}
-    </>
-  );
-}
-
-const newKey = () =>
-  Array.from(crypto.getRandomValues(new Uint32Array(4)), (part) => part.toString(36)).join("-");

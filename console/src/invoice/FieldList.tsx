@@ -12,6 +12,7 @@ interface Props {
 export function FieldList({ invoice, chosen, choose }: Props) {
   const doubtful = doubtfulNames(invoice);
   const rank = (name: string) => (FIELDS.includes(name) ? FIELDS.indexOf(name) : FIELDS.length);
+  const unsure = new Set(invoice.unsure);
   // What a finding misses, and what a person said is not there, has its place, too.
   const absent = [...doubtful, ...Object.keys(invoice.entered)].filter(
     (name) => /^[A-Za-z0-9]+$/.test(name) && FIELDS.includes(name) && invoice.fields[name] === undefined,
@@ -37,13 +38,18 @@ export function FieldList({ invoice, chosen, choose }: Props) {
                   ? isEntered
                     ? "Typed by a person"
                     : "Said by the template, not printed"
-                  : `Found ${value.whereabouts}, page ${value.page}`
+                  : `Found ${value.whereabouts}, page ${value.page}${unsure.has(name) ? "; not where the template looks first, and no sum holds it" : ""}`
             }
             onClick={() => choose(name)}
           >
             <span className="label">{spokenName(name)}</span>
             <span className="text">
               {doubtful.has(name) && <span aria-hidden="true">▲ </span>}
+              {unsure.has(name) && (
+                <span role="img" aria-label="found in a later way only">
+                  ≈{" "}
+                </span>
+              )}
               {isEntered && <span title="Entered by a person">✎ </span>}
               {value === undefined
                 ? "–"

@@ -58,6 +58,8 @@ function OpenInvoice({ invoice }: { invoice: Invoice }) {
   const { previous, next, behind, place } = useNeighbours(invoice.batch, invoice.id);
 
   const opened = usePdf(invoice.document.sha256);
+  // It is fetched ahead; what is there of it is drawn ahead, too.
+  const nextInvoice = useQuery({ ...ask.invoice(next ?? 0), enabled: next !== undefined });
   const correcting = useCorrecting(invoice);
   const [isEditing, setIsEditing] = useState(false);
   const [pointed, setPointed] = useState<Pointed | null>(null);
@@ -114,7 +116,14 @@ function OpenInvoice({ invoice }: { invoice: Invoice }) {
 
   return (
     <main className="invoice">
-      <PrintedPages invoice={invoice} opened={opened} chosen={chosen} choose={choose} overlay={overlay} />
+      <PrintedPages
+        invoice={invoice}
+        opened={opened}
+        chosen={chosen}
+        choose={choose}
+        overlay={overlay}
+        next={nextInvoice.data}
+      />
       <section
         className="captured"
         aria-label="What was captured"

@@ -3,6 +3,8 @@ import { memo, type ReactNode, useCallback, useEffect, useMemo, useRef, useState
 import type { Box, Invoice } from "../api/client";
 import { spokenName } from "../shared/amounts";
 import { Loading } from "../shared/Notes";
+import { drawAhead, drawPage } from "./drawnPages";
+import { openPdf } from "./openPdf";
 import { PageTools } from "./PageTools";
 import { doubtfulNames, type Mark, marksOf } from "./places";
 import type { Match } from "./textSearch";
@@ -16,15 +18,18 @@ interface Props {
   choose: (name: string) => void;
   /** What else stands over a page, drawn to the page's scale. All pages are drawn anew with a new function. */
   overlay?: (page: number, scale: number) => ReactNode;
+  /** The invoice that is looked at next: its first page is drawn ahead, as wide as these. */
+  next?: Invoice;
 }
 
 /** The invoice's pages as they were printed, with every captured value marked. Other invoices' pages are left away. */
-export function PrintedPages({ invoice, opened, chosen, choose, overlay }: Props) {
+export function PrintedPages({ invoice, opened, chosen, choose, overlay, next }: Props) {
   const { pdf, error } = opened;
   const frame = useRef<HTMLDivElement>(null);
   const fitting = useWidth(frame);
   const [zoom, setZoom] = useState(1);
   const [found, setFound] = useState<Match | null>(null);
+  useDrawnAhead(pdf && next, fitting * zoom);
   const marks = marksOf(invoice);
   const doubtful = doubtfulNames(invoice);
   const { firstPage, lastPage } = invoice;
@@ -73,6 +78,7 @@ export function PrintedPages({ invoice, opened, chosen, choose, overlay }: Props
               <Leaf
                 key={page.pageNumber}
                 page={page}
+                isFirst={page.pageNumber === firstPage}
                 width={fitting * zoom}
                 marks={own}
                 doubtful={doubtful}
@@ -88,14 +94,44 @@ export function PrintedPages({ invoice, opened, chosen, choose, overlay }: Props
   );
 }
 
+/** Draws the first page of an invoice that nobody looks at yet, once the machine has nothing else to do. */
+function useDrawnAhead(invoice: Invoice | undefined, width: number) {
+  const { sha256 } = invoice?.document ?? {};
+  const first = invoice?.firstPage ?? 1;
+  useEffect(() => {
+    if (sha256 === undefined || width <= 0) {
+      return;
+    }
+    let isGone = false;
+    openPdf(sha256)
+      .then((pdf) => {
+        const page = pdf.pages[first - 1];
+        if (page && !isGone) {
+          drawAhead(page, width);
+        }
+      })
+      // One that cannot be opened says so when it is looked at.
+      .catch(() => {});
+    return () => {
+      isGone = true;
+    };
+  }, [sha256, first, width]);
+}
+
+/** How wide pages were drawn last: the next invoice's are as wide, and need not be measured first. */
+let lastWidth = 0;
+
 function useWidth(frame: React.RefObject<HTMLDivElement | null>): number {
-  const [width, setWidth] = useState(0);
+  const [width, setWidth] = useState(lastWidth);
   useEffect(() => {
     const element = frame.current;
     if (!element) {
       return;
     }
-    const observer = new ResizeObserver(() => setWidth(element.clientWidth - 28));
+    const observer = new ResizeObserver(() => {
+      lastWidth = element.clientWidth - 28;
+      setWidth(lastWidth);
+    });
     observer.observe(element);
     return () => observer.disconnect();
   }, [frame]);
@@ -106,6 +142,8 @@ const NO_MARKS: Mark[] = [];
 
 interface LeafProps {
   page: PDFPageProxy;
+  /** The invoice's first page. */
+  isFirst: boolean;
   /** A place that was searched for. */
   found: Box | null;
   width: number;
@@ -118,10 +156,11 @@ interface LeafProps {
 }
 
 /** One page. Its drawing, its words and its marks are only there while it is near: an invoice may have hundreds. */
-const Leaf = memo(function Leaf({ page, width, marks, doubtful, chosen, choose, overlay, found }: LeafProps) {
+const Leaf = memo(function Leaf(props: LeafProps) {
+  const { page, isFirst, width, marks, doubtful, chosen, choose, overlay, found } = props;
   const leaf = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
-  const isNear = useNear(leaf, ".leaves");
+  const isNear = useNear(leaf, ".leaves", isFirst);
   const printed = page.getViewport({ scale: 1 });
   const scale = width / printed.width;
   useEffect(() => {
@@ -129,14 +168,12 @@ const Leaf = memo(function Leaf({ page, width, marks, doubtful, chosen, choose, 
     if (!element || !isNear) {
       return;
     }
-    const viewport = page.getViewport({ scale: scale * window.devicePixelRatio });
-    element.width = viewport.width;
-    element.height = viewport.height;
-    const task = page.render({ canvas: element, viewport });
-    // A page drawn anew before the last drawing ended cancels that one; there is nothing to say about it.
-    task.promise.catch(() => {});
-    return () => task.cancel();
-  }, [page, scale, isNear]);
+    return drawPage(element, page, width, () => {
+      if (leaf.current) {
+        leaf.current.dataset.drawn = "";
+      }
+    });
+  }, [page, width, isNear]);
   return (
     <div
       ref={leaf}

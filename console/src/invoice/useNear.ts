@@ -3,9 +3,11 @@ import { type RefObject, startTransition, useEffect, useState } from "react";
 /**
  * Says whether an element stands in the frame that it scrolls in (a selector), or half its height from it: what is
  * farther need not be drawn.
+ *
+ * @param isAtFirst Says that it stands there when the frame opens, so that nobody need look before it is drawn.
  */
-export function useNear(element: RefObject<HTMLElement | null>, frame: string): boolean {
-  const [isNear, setIsNear] = useState(false);
+export function useNear(element: RefObject<HTMLElement | null>, frame: string, isAtFirst = false): boolean {
+  const [isNear, setIsNear] = useState(isAtFirst);
   useEffect(() => {
     if (!element.current) {
       return;

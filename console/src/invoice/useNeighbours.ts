@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import { ask } from "../api/queries";
@@ -6,7 +6,7 @@ import { addressOf, askQueue, choiceIn } from "../review/queue";
 
 /**
  * The invoices before and after this one, and the keys that lead to them: in the queue that it was opened from, else in
- * its batch. The next one is fetched ahead.
+ * its batch.
  */
 export function useNeighbours(batch: number, id: number) {
   const [parameters] = useSearchParams();
@@ -15,17 +15,11 @@ export function useNeighbours(batch: number, id: number) {
   const invoices = useQuery({ ...ask.invoices(batch), enabled: !isQueue });
   const queue = useQuery({ ...askQueue(choice), enabled: isQueue });
   const navigate = useNavigate();
-  const queries = useQueryClient();
   const list = (isQueue ? queue.data : invoices.data) ?? [];
   const behind = isQueue ? `?${addressOf(choice)}` : "";
   const at = list.findIndex((invoice) => invoice.id === id);
   const previous = at > 0 ? list[at - 1]?.id : undefined;
   const next = at >= 0 ? list[at + 1]?.id : undefined;
-  useEffect(() => {
-    if (next !== undefined) {
-      queries.prefetchQuery(ask.invoice(next));
-    }
-  }, [queries, next]);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const to =

@@ -1,14 +1,6 @@
-import { GlobalWorkerOptions, getDocument, type PDFDocumentProxy, type PDFPageProxy } from "pdfjs-dist";
-import workerUrl from "pdfjs-dist/build/pdf.worker.min.mjs?url";
 import { useEffect, useState } from "react";
 import { refusalOf } from "../api/client";
-
-GlobalWorkerOptions.workerSrc = workerUrl;
-
-export interface Pdf {
-  document: PDFDocumentProxy;
-  pages: PDFPageProxy[];
-}
+import { openPdf, type Pdf, readyPdf } from "./openPdf";
 
 /** Nothing yet, the document, or why it cannot be drawn. */
 export interface OpenedPdf {
@@ -16,43 +8,27 @@ export interface OpenedPdf {
   error?: Error;
 }
 
-/** Opens a kept document for drawing. Its scripts and forms are never run. */
+/** Opens a kept document for drawing; one that was opened ahead is there at once. */
 export function usePdf(sha256: string): OpenedPdf {
-  const [state, setState] = useState<OpenedPdf>({});
+  const [state, setState] = useState<OpenedPdf & { of: string }>(() => ({
+    of: sha256,
+    pdf: readyPdf(sha256),
+  }));
   useEffect(() => {
-    const task = getDocument({
-      url: `/api/v1/documents/${sha256}`,
-      cMapUrl: "/pdf/cmaps/",
-      cMapPacked: true,
-      standardFontDataUrl: "/pdf/standard_fonts/",
-      wasmUrl: "/pdf/wasm/",
-      iccUrl: "/pdf/iccs/",
-      isEvalSupported: false,
-      enableXfa: false,
-    });
     let isGone = false;
-    setState({});
-    task.promise
-      .then(async (document) => {
-        const pages = await Promise.all(
-          Array.from({ length: document.numPages }, (_, index) => document.getPage(index + 1)),
-        );
-        if (!isGone) {
-          setState({ pdf: { document, pages } });
-        }
-      })
-      .catch(async () => {
-        const error = await whyNot(sha256);
-        if (!isGone) {
-          setState({ error });
-        }
-      });
+    const show = (opened: OpenedPdf) => {
+      if (!isGone) {
+        setState({ of: sha256, ...opened });
+      }
+    };
+    openPdf(sha256)
+      .then((pdf) => show({ pdf }))
+      .catch(async () => show({ error: await whyNot(sha256) }));
     return () => {
       isGone = true;
-      task.destroy();
     };
   }, [sha256]);
-  return state;
+  return state.of === sha256 ? state : {};
 }
 
 /** Why a document cannot be drawn, in the service's words: its bytes may be lost or altered on the disk. */

@@ -22,11 +22,14 @@ internal static class InvoiceSheet
         foreach (var finding in invoice["findings"]!.AsArray())
             Terminal.Line($"{(Shown.Text(finding!["severity"]) == "note" ? "·" : "▲")} {Shown.Text(finding["message"])}");
 
+        var unsure = invoice["unsure"]!.AsArray().Select(Shown.Text).ToHashSet();
+        if (unsure.Count > 0)
+            Terminal.Line($"≈ Found in a later of the template's ways only, and held by no sum: {string.Join(", ", unsure.Select(Shown.Spoken))}.");
         var fields = Terminal.NewTable(("field", false), ("value", true), ("page", true), ("found", false));
         foreach (var (name, value) in invoice["fields"]!.AsObject().OrderBy(field => Rank(field.Key)))
         {
             fields.AddRow(
-                new Text(Shown.Spoken(name)), new Text(Value(value!, currency)), new Text(Page(value!)), new Text(Shown.Cut(Shown.Text(value!["whereabouts"]), 40)));
+                new Text(Shown.Spoken(name)), new Text((unsure.Contains(name) ? "≈ " : "") + Value(value!, currency)), new Text(Page(value!)), new Text(Shown.Cut(Shown.Text(value!["whereabouts"]), 40)));
         }
         if (fields.Rows.Count > 0)
             Terminal.Out.Write(fields);

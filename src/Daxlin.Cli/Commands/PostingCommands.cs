@@ -11,13 +11,14 @@ internal static class PostingCommands
         var batch = new Option<int?>("--batch") { Description = "Post this batch's approved invoices only.", HelpName = "ID" };
         var file = new Option<string>("--out") { Description = "The CSV file to write.", HelpName = "FILE", Required = true };
         var all = new Option<bool>("--all-batches") { Description = "Post the approved invoices of all batches." };
-        var run = new Command("run", "Post the approved invoices of a batch, or of all batches, that were not posted before; all or none.") { batch, all, file };
+        var despite = new Option<string?>("--despite") { Description = "Why a batch is posted that does not come to its control totals; it is kept on record.", HelpName = "REASON" };
+        var run = new Command("run", "Post the approved invoices of a batch, or of all batches, that were not posted before; all or none.") { batch, all, file, despite };
         run.Validators.Add(result =>
         {
             if (result.GetValue(batch) is null == !result.GetValue(all))
                 result.AddError("Say which approved invoices are to be posted: --batch ID, or --all-batches.");
         });
-        run.SetAction(CommandContext.Run((parsed, context, cancel) => Run(parsed.GetValue(batch), parsed.GetValue(file)!, context, cancel)));
+        run.SetAction(CommandContext.Run((parsed, context, cancel) => Run(parsed.GetValue(batch), parsed.GetValue(file)!, parsed.GetValue(despite) ?? "", context, cancel)));
 
         var list = new Command("list", "List all posting runs.");
         list.SetAction(CommandContext.Run((_, context, cancel) => List(context, cancel)));
@@ -29,7 +30,7 @@ internal static class PostingCommands
         return new Command("posting", "Posting runs: numbered exports of approved invoices.") { run, list, fetch };
     }
 
-    public static async Task<int> Run(int? batch, string file, CommandContext context, CancellationToken cancel)
+    public static async Task<int> Run(int? batch, string file, string despite, CommandContext context, CancellationToken cancel)
     {
         // The run is final once the service has made it, so the file's place is tried before.
         var part = PartOf(file);
@@ -39,6 +40,8 @@ internal static class PostingCommands
             try
             {
                 JsonObject which = batch is null ? new() { ["allBatches"] = true } : new() { ["batch"] = batch };
+                if (despite.Length > 0)
+                    which["despite"] = despite;
                 run = await context.Service.Make("posting-runs", which, Guid.NewGuid().ToString(), cancel);
             }
             catch (RefusedException refused) when (refused.Code == "nothing-to-post")

@@ -15,6 +15,13 @@ public sealed record CheckedInvoice(
     /// <summary>Says that nothing holds it: all that is required is there, and every stated amount is tied.</summary>
     public bool IsClear => Findings.All(finding => finding.Severity != Severity.Hold);
 
+    /// <summary>
+    /// The names of header values that were found in a later of their whereabouts only, and that no tie holds: where the first one
+    /// failed, the vendor may have moved the value, and something else may stand where it was looked for then. A constant that the
+    /// template says for that case is none.
+    /// </summary>
+    public IEnumerable<string> Unsure => Captured.Fields.Where(value => value.Trace is { Confidence: < 1, Places.IsEmpty: false } && !Tied.Contains(value.Name)).Select(value => value.Name);
+
     /// <summary>Whether a person who has looked may let a finding pass.</summary>
     /// <remarks>
     /// Never where something must be said instead: no invoice is clear without its number, its date and its total, and an amount

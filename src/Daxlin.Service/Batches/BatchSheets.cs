@@ -54,6 +54,21 @@ internal static class BatchSheets
             [.. aside]);
     }
 
+    /// <summary>What batches do not come to that was stated of them, each in a sentence with its name.</summary>
+    public static async Task<List<string>> Disagreements(IReadOnlyCollection<int> batches, DaxlinDb db, CancellationToken cancel)
+    {
+        var found = new List<string>();
+        foreach (var batch in await db.Batches.Where(row => batches.Contains(row.Id) && row.ControlTotals != NothingStated).OrderBy(row => row.Id).ToListAsync(cancel))
+        {
+            var says = (await Of(batch, db, cancel)).ControlTotals.Select(total => total.Says).Where(sentence => sentence.Length > 0).ToList();
+            if (says.Count > 0)
+                found.Add($"“{batch.Name}”: {string.Join(' ', says)}");
+        }
+        return found;
+    }
+
+    private const string NothingStated = "[]";
+
     public static ImmutableArray<StatedTotal> Stated(Batch batch) => JsonSerializer.Deserialize<ImmutableArray<StatedTotal>>(batch.ControlTotals);
 
     /// <summary>An amount in the settled form; one without a currency has none of its digits.</summary>

@@ -32,6 +32,7 @@ public sealed record DecisionRecord(DateTime At, string By, string What, string 
 /// <param name="LastPage">Its last page in the document.</param>
 /// <param name="Template">The template that captured it, or empty.</param>
 /// <param name="Unproved">Names of the captured numbers that no sum checks.</param>
+/// <param name="Unsure">Names of header values that were found in a later of their whereabouts only, and that no sum holds.</param>
 /// <param name="PostingRun">The number of the run it was posted in, or null.</param>
 /// <param name="Entered">Values that a person entered, by name, each with what was captured in its place.</param>
 /// <param name="Struck">Captured rows that a person said are none.</param>
@@ -70,7 +71,8 @@ public sealed record InvoiceDetail(
     ImmutableArray<AcceptedRecord> Accepted,
     string HandedTo,
     int? VendorId,
-    ProofRecord Proof);
+    ProofRecord Proof,
+    ImmutableArray<string> Unsure);
 
 /// <summary>A person's approval.</summary>
 /// <param name="Despite">Why the invoice is right although findings are open; empty for a clear one.</param>

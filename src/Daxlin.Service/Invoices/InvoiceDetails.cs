@@ -34,7 +34,7 @@ internal static class InvoiceDetails
             row.Intake.Pages, row.FirstPage, row.LastPage, row.Template, row.TemplateVersion, row.Vendor, row.Currency,
             record.Fields, record.Lines, record.Taxes, record.Others, record.Findings, record.Ties, record.Tied, record.Unproved, record.LeftOut,
             [.. decisions.Select(one => new DecisionRecord(one.At, one.By, one.What, one.Before, one.After, one.Reason, one.Letter))],
-            run, record.Entered, record.Struck, record.Accepted, row.HandedTo, row.VendorId, record.Proof);
+            run, record.Entered, record.Struck, record.Accepted, row.HandedTo, row.VendorId, record.Proof, record.Unsure);
     }
 
     /// <summary>What became of an invoice since it was shown.</summary>

@@ -31,6 +31,9 @@ public sealed record InvoiceRecord(
     /// <summary>How far its numbers are proved.</summary>
     public ProofRecord Proof { get; init; } = new(0, 0, "");
 
+    /// <summary>Names of header values that were found in a later of their whereabouts only, and stand in no equation that holds.</summary>
+    public ImmutableArray<string> Unsure { get; init; } = [];
+
     /// <summary>Values that a person entered, by name.</summary>
     public ImmutableSortedDictionary<string, EnteredRecord> Entered { get; init; } = ImmutableSortedDictionary<string, EnteredRecord>.Empty;
 

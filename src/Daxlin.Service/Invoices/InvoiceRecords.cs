@@ -28,6 +28,7 @@ internal static class InvoiceRecords
             line.Block, line.Place.Page, Of(line.Place.Box), line.Text, line.Why))])
     {
         Proof = Of(Proof.Of(invoice)),
+        Unsure = [.. invoice.Unsure.Order(StringComparer.Ordinal)],
         Sums = [.. invoice.Captured.Sums.Select(sum => new SumRecord(
             sum.Block, sum.Text, sum.Place.Page, Of(sum.Place.Box), Text(sum.Stated), Text(sum.Counted)))],
     };

@@ -2,9 +2,11 @@ using System.Collections.Immutable;
 using System.Globalization;
 using System.Text;
 using System.Text.Json;
+using Daxlin.Core.Corrections;
 using Daxlin.Core.History;
 using Daxlin.Core.Posting;
 using Daxlin.Core.Templates;
+using Daxlin.Service.Batches;
 using Daxlin.Service.History;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.Storage;
@@ -82,6 +84,14 @@ internal static class PostingEndpoints
                 StatusCodes.Status409Conflict, "altered-since-approved",
                 $"The values of invoice {altered.Id} are not those that were approved; something else than Daxlin changed them. Nothing was posted. The history says who approved what.");
         }
+        var despite = wanted.Despite?.Trim() ?? "";
+        var disagreements = await BatchSheets.Disagreements([.. invoices.Select(invoice => invoice.BatchId).Distinct()], db, cancel);
+        if (disagreements.Count > 0 && !Reason.SaysSomething(despite))
+        {
+            return Problem.Of(
+                StatusCodes.Status409Conflict, "totals-differ",
+                $"What is to be posted does not come to what was stated. {string.Join(' ', disagreements)} Nothing was posted. To post it all the same, say why, in words of {Reason.FewestLetters} letters at least.");
+        }
         var approved = invoices.ConvertAll(Approved);
         var totals = ControlTotals.Of(approved);
         var number = (await db.PostingRuns.MaxAsync(run => (int?)run.Number, cancel) ?? 0) + 1;
@@ -110,6 +120,7 @@ internal static class PostingEndpoints
                 new Deed(HistoryStreams.PostingRun(number), run.At, run.By, HistoryActs.Posted, $"posted {invoices.Count} {(invoices.Count == 1 ? "invoice" : "invoices")}")
                 {
                     After = run.Sums,
+                    Reason = disagreements.Count == 0 ? "" : $"{despite} ({string.Join(' ', disagreements)})",
                     Content = HistoryChain.ContentOf(run.File),
                 },
                 .. invoices.Select(invoice => new Deed(HistoryStreams.Invoice(invoice.Id), run.At, run.By, HistoryActs.Posted, $"posted in run {number}")
