@@ -65,6 +65,7 @@ public static class ServiceHost
         builder.Services.AddSingleton<RehearsalWork>();
         builder.Services.AddSingleton<RehearsalWorker>();
         builder.Services.AddScoped<TemplateHistory>();
+        builder.Services.AddScoped<TaughtTemplates>();
         builder.Services.AddScoped<BatchIntake>();
         builder.Services.AddScoped<BoundActs>();
         builder.Services.AddScoped<Approving>();

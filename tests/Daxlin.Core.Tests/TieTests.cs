@@ -30,7 +30,7 @@ public class TieTests
     [InlineData(true, 2549.90, false)]
     [InlineData(false, 2549.89, false)]
     public void Tax_taken_out_of_a_price_leaves_a_base_that_it_need_not_follow(bool included, decimal tax, bool holds) => Assert.Equal(
-        holds, new TaxFollowsBase(20, 12749.42m, tax, included, BaseHoldsTax: false, Strict, Euro, []).Holds);
+        holds, new TaxFollowsBase(20, 12749.42m, tax, included, BaseHoldsTax: false, null, Strict, Euro, []).Holds);
 
     [Theory]
     [InlineData(85.50, true)]
@@ -49,7 +49,7 @@ public class TieTests
     [InlineData(Rounding.Down, 0.12, true)]
     [InlineData(Rounding.HalfUp, 0.12, false)]
     public void Tax_is_rounded_as_the_template_says(Rounding rounding, decimal tax, bool holds) => Assert.Equal(
-        holds, new TaxFollowsBase(10, 1.25m, tax, TaxIncluded: false, BaseHoldsTax: false, Strict with { Rounding = rounding }, Euro, []).Holds);
+        holds, new TaxFollowsBase(10, 1.25m, tax, TaxIncluded: false, BaseHoldsTax: false, null, Strict with { Rounding = rounding }, Euro, []).Holds);
 
     [Theory]
     [InlineData("INV 2026/14", "inv-2026-14", true)]

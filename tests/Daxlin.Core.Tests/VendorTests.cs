@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using CsCheck;
 using Daxlin.Core.Checks;
+using Daxlin.Core.Templates;
 using Daxlin.Core.Vendors;
 
 namespace Daxlin.Core.Tests;
@@ -26,6 +27,19 @@ public class VendorTests
     [Fact]
     public void What_an_invoice_does_not_say_is_not_held_against_it() =>
         Assert.Empty(VendorChecks.Of(new StatedFacts("BC-1", null, null, "", "", "", "", null, false, ""), Brinewood with { NumbersBefore = [] }));
+
+    [Fact]
+    public void A_vendor_that_rounds_its_taxes_one_way_is_never_told_and_another_way_is() =>
+        Gen.Select(Gen.Int[0, 2], Gen.Int[0, 7].Array[0, 20], Gen.Int[0, 7]).Sample((way, before, next) =>
+        {
+            var own = (TaxRoundings)(1 << way);
+            // Each of its invoices shows the way it uses, and whichever others come to the same cent.
+            var facts = Brinewood with { TaxRounding = before.Select(shown => (TaxRoundings)shown | own).Aggregate(TaxRoundings.Any, (all, one) => all & one) };
+            Assert.Empty(Codes(Right with { TaxRounding = (TaxRoundings)next | own }, facts));
+            var other = (TaxRoundings)next & ~facts.TaxRounding;
+            Assert.Equal(other == TaxRoundings.None ? [] : [VendorChecks.RoundingUnusual], Codes(Right with { TaxRounding = other }, facts));
+            Assert.Empty(Codes(Right with { TaxRounding = other }, facts with { TaxRounding = TaxRoundings.None }));
+        });
 
     [Fact]
     public void Each_disagreement_is_told_with_both_sides()

@@ -123,6 +123,12 @@ export const ask = {
       queryKey: ["template", name, "versions"],
       queryFn: () => dataOf(api.GET("/api/v1/templates/{name}/versions", { params: { path: { name } } })),
     }),
+  /** @param since What was corrected last; asked for anew when it is something else. */
+  correctedAgain: (name: string, since = "") =>
+    queryOptions({
+      queryKey: ["template", name, "corrections", since],
+      queryFn: () => dataOf(api.GET("/api/v1/templates/{name}/corrections", { params: { path: { name } } })),
+    }),
   drift: (name: string) =>
     queryOptions({
       queryKey: ["template", name, "drift"],

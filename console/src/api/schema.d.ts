@@ -268,6 +268,44 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/templates/{name}/corrections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What persons corrected in the same way on three invoices or more of the newest version, each with the change that would capture it so. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RepeatedCorrectionRecord"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/templates/{name}/retirement": {
         parameters: {
             query?: never;
@@ -3482,6 +3520,21 @@ export interface components {
             firstFinding: string;
             /** @description Value by value. */
             changes: components["schemas"]["ValueChangeRecord"][];
+        };
+        /** @description What persons corrected in the same way on several invoices. */
+        RepeatedCorrectionRecord: {
+            /** @description `entered`, a value; `struck`, a row; `passed`, an amount that no sum holds. */
+            what: string;
+            /** @description A field, `total`; a column, `lines[].unitPrice`; or the block of struck rows. */
+            name: string;
+            /** @description The same in a sentence. */
+            says: string;
+            /** @description Their numbers. */
+            invoices: number[];
+            /** @description What a change of the template would be, as a part of a sentence; empty if none is known that gives what was said. */
+            change: string;
+            /** @description The changed template, to be rehearsed; null if no change is known. */
+            template: null | string;
         };
         /** @description An invoice that goes back to its vendor. */
         ReturnToVendor: {

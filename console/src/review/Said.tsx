@@ -1,5 +1,8 @@
 import { Button } from "@mantine/core";
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
 import type { Invoice } from "../api/client";
+import { ask } from "../api/queries";
 import { columnsOf } from "../invoice/LinesTable";
 import { dayAndTime, spokenPlace } from "../shared/amounts";
 import { type Correcting, isOpen } from "./useCorrecting";
@@ -38,6 +41,7 @@ export function Said({ invoice, correcting }: { invoice: Invoice; correcting: Co
           </li>
         ))}
       </ul>
+      <Taught invoice={invoice} />
       {isOpen(invoice) && (
         <div className="row">
           <Button
@@ -61,5 +65,21 @@ export function Said({ invoice, correcting }: { invoice: Invoice; correcting: Co
         </div>
       )}
     </>
+  );
+}
+
+/** What was corrected here and, in the same way, on other invoices of the template: that may be mended for all of them. */
+function Taught({ invoice }: { invoice: Invoice }) {
+  const repeated = useQuery({
+    // What is corrected here may be the third of its kind.
+    ...ask.correctedAgain(invoice.template, `${invoice.id} ${invoice.revision}`),
+    enabled: invoice.template !== "",
+  });
+  const own = (repeated.data ?? []).filter((one) => one.invoices.includes(invoice.id));
+  return own.length === 0 ? null : (
+    <p>
+      {own.map((one) => one.says).join(" ")}{" "}
+      <Link to={`/templates/${invoice.template}`}>Mend the template for all of them</Link>
+    </p>
   );
 }

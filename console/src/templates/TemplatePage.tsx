@@ -9,6 +9,7 @@ import { dayAndTime } from "../shared/amounts";
 import { Failed, Loading } from "../shared/Notes";
 import { useWhereabouts } from "../shared/Trail";
 import { useKept } from "../shared/useKept";
+import { CorrectedAgain } from "./CorrectedAgain";
 import { DriftList } from "./DriftList";
 import { Versions } from "./Versions";
 
@@ -33,6 +34,7 @@ function OneTemplate({ template }: { template: TemplateDetail }) {
   const { name } = template;
   const [act, setAct] = useState<Act | null>(null);
   const drift = useQuery(ask.drift(name));
+  const repeated = useQuery(ask.correctedAgain(name));
   return (
     <>
       <div className="row" style={{ justifyContent: "space-between" }}>
@@ -72,6 +74,9 @@ function OneTemplate({ template }: { template: TemplateDetail }) {
         )}
       </p>
       {drift.data && drift.data.length > 0 && <DriftList drift={drift.data} />}
+      {repeated.data && repeated.data.length > 0 && (
+        <CorrectedAgain template={name} repeated={repeated.data} />
+      )}
       <Versions
         name={name}
         newest={template.newest}

@@ -22,6 +22,13 @@ internal static class TemplateHistoryCommands
         compare.SetAction(CommandContext.Run((parsed, context, cancel) => Compare(parsed.GetValue(name)!, parsed.GetValue(from), parsed.GetValue(to), context, cancel)));
         yield return compare;
 
+        var take = new Option<int?>("--take") { Description = "Write the template changed as the correction of this number says, with --out.", HelpName = "NUMBER" };
+        var output = new Option<string?>("--out") { Description = "The file to write; rehearse it before it is saved.", HelpName = "FILE" };
+        var corrections = new Command("corrections", "Print what persons corrected again and again on this template's invoices, and the change that would mend it.") { name, take, output };
+        corrections.SetAction(CommandContext.Run((parsed, context, cancel) =>
+            Corrections(parsed.GetValue(name)!, parsed.GetValue(take), parsed.GetValue(output), context, cancel)));
+        yield return corrections;
+
         var version = new Option<int>("--version") { Description = "The version to go back to.", HelpName = "N", Required = true };
         yield return Act("return", "Make an older version the current one again, as a new version.", "return", [version],
             parsed => new JsonObject { ["version"] = parsed.GetValue(version) });
@@ -30,6 +37,34 @@ internal static class TemplateHistoryCommands
         var newName = new Option<string>("--to") { Description = "The new name: lower-case words, joined by hyphens.", HelpName = "NAME", Required = true };
         yield return Act("rename", "Give a template another name; its invoices keep the name that captured them.", "renaming", [newName],
             parsed => new JsonObject { ["name"] = parsed.GetValue(newName) });
+    }
+
+    private static async Task<int> Corrections(string name, int? take, string? output, CommandContext context, CancellationToken cancel)
+    {
+        var found = (await context.Service.Get($"templates/{Uri.EscapeDataString(name)}/corrections", cancel)).AsArray();
+        if (take is null != output is null)
+            throw new RefusedException("Say which change with --take, and where it is written to with --out.", exitCode: ExitCodes.WrongUsage);
+        if (take is { } number)
+        {
+            if (number < 1 || number > found.Count)
+                throw new RefusedException($"There is no correction {number} of {name}; there are {found.Count}.", exitCode: ExitCodes.Refused);
+            if (found[number - 1]!["template"] is not { } template)
+                throw new RefusedException($"No change of {name} is known that gives it; open the desk on invoice {Shown.Text(found[number - 1]!["invoices"]![0])}.", exitCode: ExitCodes.Refused);
+            await File.WriteAllTextAsync(output!, Shown.Text(template) + "\n", cancel);
+            context.Print(found[number - 1]!, () => Terminal.Line($"{output} written: {Shown.Text(found[number - 1]!["change"])}. Rehearse it: template rehearse {output}"));
+            return ExitCodes.Done;
+        }
+        context.Print(found, () =>
+        {
+            if (found.Count == 0)
+                Terminal.Line($"Nothing was corrected in the same way on three invoices of {name}'s newest version.");
+            foreach (var (one, at) in found.Select((one, at) => (one!, at)))
+            {
+                Terminal.Line($"{at + 1}  {Shown.Text(one["says"])} Invoices {Shown.Ranges(one["invoices"]!.AsArray().Select(Shown.Number))}.");
+                Terminal.Line(Shown.Text(one["change"]) is { Length: > 0 } change ? $"   Mended if {change}." : "   No one change gives that; look at it on the desk.");
+            }
+        });
+        return found.Count > 0 ? ExitCodes.SomethingToLookAt : ExitCodes.Done;
     }
 
     /// <summary>An act on the newest version: the service refuses if somebody else saves one meanwhile.</summary>

@@ -49,6 +49,8 @@ public static class FindingWords
         ["correction-lost"] = "a correction has lost its row",
         ["kind-doubtful"] = "invoice or credit note?",
         ["parted-here"] = "where the file was parted",
+        ["parted-otherwise"] = "its file is parted otherwise now",
+        ["template-chosen"] = "a person chose the template",
         ["no-template"] = "no template knows it",
         ["several-templates"] = "several templates know it",
         [SeenBefore.Code] = "came before",
@@ -61,6 +63,7 @@ public static class FindingWords
         [Vendors.VendorChecks.TaxIdFaulty] = "a tax number's check digits",
         [Vendors.VendorChecks.CurrencyUnusual] = "not the vendor's currency",
         [Vendors.VendorChecks.DueAgainstTerms] = "due against the terms",
+        [Vendors.VendorChecks.RoundingUnusual] = "tax rounded another way",
         [Vendors.VendorChecks.NumberUnusual] = "a number of another form",
     }.ToFrozenDictionary();
 

@@ -14,17 +14,24 @@ namespace Daxlin.Core.Checks;
 /// <param name="TaxIncluded">Says that the invoice's prices hold the tax.</param>
 /// <param name="BaseHoldsTax">Says that the base is an amount with its tax.</param>
 public sealed record TaxFollowsBase(
-    decimal Rate, decimal Base, decimal Amount, bool TaxIncluded, bool BaseHoldsTax, CheckRule Rule, Currency Currency, ImmutableArray<string> Members)
-    : Tie(Currency, Members)
+    decimal Rate, decimal Base, decimal Amount, bool TaxIncluded, bool BaseHoldsTax, decimal? TaxByLine, CheckRule Rule, Currency Currency, ImmutableArray<string> Members)
+    : RoundedTax(TaxByLine, Rule, Currency, Members)
 {
     public override string Code => "tax-rate";
     public override string Equation => BaseHoldsTax ? $"base × {Text(Rate)} ÷ {Text(100 + Rate)} = tax" : $"base × {Text(Rate)} % = tax";
-    public override decimal Left => Round(Base * Rate / (BaseHoldsTax ? 100 + Rate : 100), Currency, Rule.Rounding);
     public override decimal Right => Amount;
-    public override bool Holds => base.Holds || (TaxIncluded && !BaseHoldsTax
-        && Math.Abs(Amount - Round((Base + Amount) * Rate / (100 + Rate), Currency, Rule.Rounding)) <= Tolerance);
-    public override decimal Tolerance => Rule.TaxTolerance;
     protected override string Says => $"Tax at {Text(Rate)} % {(BaseHoldsTax ? "in" : "of")} {Currency.Show(Base)} comes to";
+
+    /// <remarks>One rate is all that is rounded here, so by rate and once are the same.</remarks>
+    protected override IEnumerable<(TaxRoundings By, decimal Tax)> Otherwise
+    {
+        get
+        {
+            yield return (TaxRoundings.ByRate | TaxRoundings.Once, Round(Base * Rate / (BaseHoldsTax ? 100 + Rate : 100), Currency, Rule.Rounding));
+            if (TaxIncluded && !BaseHoldsTax)
+                yield return (TaxRoundings.ByRate | TaxRoundings.Once, Round((Base + Amount) * Rate / (100 + Rate), Currency, Rule.Rounding));
+        }
+    }
 
     private static string Text(decimal number) => number.ToString(CultureInfo.InvariantCulture);
 }

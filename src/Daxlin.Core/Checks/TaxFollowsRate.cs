@@ -14,16 +14,17 @@ namespace Daxlin.Core.Checks;
 /// <param name="TaxIncluded">Says that the base is an amount with its tax.</param>
 /// <param name="IsOfLines">Says that the base is what the lines with this rate come to.</param>
 public sealed record TaxFollowsRate(
-    decimal Rate, decimal Base, decimal Amount, bool TaxIncluded, bool IsOfLines, CheckRule Rule, Currency Currency, ImmutableArray<string> Members)
-    : Tie(Currency, Members)
+    decimal Rate, decimal Base, decimal Amount, bool TaxIncluded, bool IsOfLines, decimal? TaxByLine, CheckRule Rule, Currency Currency, ImmutableArray<string> Members)
+    : RoundedTax(TaxByLine, Rule, Currency, Members)
 {
     public override string Code => "tax-rate";
     public override string Equation => $"{(IsOfLines ? $"Σ line amounts at {Text(Rate)} %" : "subtotal − discount + freight")} × {Text(Rate)}{(TaxIncluded ? $" ÷ {Text(100 + Rate)}" : " %")} = tax";
-    public override decimal Left => TaxOf(Round(Base, Currency, Rule.Rounding));
     public override decimal Right => Amount;
-    public override decimal Tolerance => Rule.TaxTolerance;
-    public override bool Holds => base.Holds || Math.Abs(Amount - TaxOf(Base)) <= Tolerance;
     protected override string Says => $"Tax at {Text(Rate)} % {(TaxIncluded ? "in" : "of")} {Currency.Show(Round(Base, Currency, Rule.Rounding))} comes to";
+
+    /// <remarks>One rate is all that is rounded here, so by rate and once are the same.</remarks>
+    protected override IEnumerable<(TaxRoundings By, decimal Tax)> Otherwise =>
+        [(TaxRoundings.ByRate | TaxRoundings.Once, TaxOf(Round(Base, Currency, Rule.Rounding))), (TaxRoundings.ByRate | TaxRoundings.Once, TaxOf(Base))];
 
     private decimal TaxOf(decimal of) => Round(of * Rate / (TaxIncluded ? 100 + Rate : 100), Currency, Rule.Rounding);
 

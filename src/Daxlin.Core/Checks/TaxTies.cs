@@ -75,7 +75,7 @@ internal sealed class TaxTies
             if (row.NumberIn(TradeNames.Rate) is { } rate && row.NumberIn(TradeNames.Base) is { } of)
             {
                 yield return new TaxFollowsBase(
-                    rate, of, AmountOf(row), isIncluded, basesHoldTax, rule, currency,
+                    rate, of, AmountOf(row), isIncluded, basesHoldTax, TaxByLine(rate, StatedBase(row)!.Value), rule, currency,
                     // Nothing taxed at any rate is nothing: that it comes out proves no rate.
                     of == 0 ? [RowName(row, TradeNames.Base), RowName(row, TradeNames.Amount)]
                         : [RowName(row, TradeNames.Rate), RowName(row, TradeNames.Base), RowName(row, TradeNames.Amount)]);
@@ -110,7 +110,8 @@ internal sealed class TaxTies
         if (taxed is null)
             return Implied(open, sum);
         return Best(sharing => open.Select(row => new TaxFollowsRate(
-            RateOf(row), taxed.BaseAt(RateOf(row), sharing), AmountOf(row), isIncluded, taxed.AreOfLines, rule, currency,
+            RateOf(row), taxed.BaseAt(RateOf(row), sharing), AmountOf(row), isIncluded, taxed.AreOfLines,
+            TaxByLine(RateOf(row), taxed.BaseAt(RateOf(row), sharing)), rule, currency,
             [
                 .. taxed.AreOfLines ? LinesAt(RateOf(row)) : OfTotals(),
                 .. taxed.BaseAt(RateOf(row), sharing) == 0 ? Array.Empty<string>() : [RowName(row, TradeNames.Rate)], RowName(row, TradeNames.Amount),
@@ -125,7 +126,7 @@ internal sealed class TaxTies
     {
         var dutiable = open.Where(row => RateOf(row) != 0).ToList();
         foreach (var free in open.Where(row => RateOf(row) == 0))
-            yield return new TaxFollowsRate(0, 0, AmountOf(free), isIncluded, IsOfLines: false, rule, currency, [RowName(free, TradeNames.Rate), RowName(free, TradeNames.Amount)]);
+            yield return new TaxFollowsRate(0, 0, AmountOf(free), isIncluded, IsOfLines: false, TaxByLine: null, rule, currency, [RowName(free, TradeNames.Rate), RowName(free, TradeNames.Amount)]);
         if (dutiable.Count == 0 || dutiable.Count != rows.Count(row => row.NumberIn(TradeNames.Rate) != 0))
             yield break;
         var bases = dutiable.Sum(row => AmountOf(row) * (isIncluded ? 100 + RateOf(row) : 100) / RateOf(row));
@@ -151,9 +152,21 @@ internal sealed class TaxTies
         return taxed is not { AreOfLines: true } ? [] : Best(sharing =>
         [
             new TaxFollowsLines(
-                [.. taxed.Rates.Select(rate => (rate, taxed.BaseAt(rate, sharing)))], isIncluded, tax, rule, currency,
+                [.. taxed.Rates.Select(rate => (rate, taxed.BaseAt(rate, sharing)))], isIncluded, tax,
+                taxed.Rates.Select(rate => TaxByLine(rate, taxed.BaseAt(rate, sharing))).Aggregate((decimal?)0, (sum, part) => sum + part), rule, currency,
                 [.. invoice.Lines.Where(line => line.NumberIn(TradeNames.TaxRate) is not null).Select(line => LineName(line, TradeNames.TaxRate)), TradeNames.Tax]),
         ]);
+    }
+
+    /// <summary>What the tax at a rate comes to, rounded on each line; null where the lines are not just what is taxed at it.</summary>
+    /// <param name="of">What is taxed.</param>
+    private decimal? TaxByLine(decimal rate, decimal of)
+    {
+        if (taxed is null)
+            return null;
+        var amounts = invoice.Lines.Where(line => !taxed.AreOfLines || (line.NumberIn(TradeNames.TaxRate) ?? 0) == rate)
+            .Select(line => line.NumberIn(TradeNames.Amount)).OfType<decimal>().ToList();
+        return amounts.Sum() == of ? amounts.Sum(amount => Tie.Round(amount * rate / (isIncluded ? 100 + rate : 100), currency, rule.Rounding)) : null;
     }
 
     /// <summary>The ties under the way of sharing discount and freight out that most of them hold under; the usual way if none is better.</summary>
@@ -166,7 +179,7 @@ internal sealed class TaxTies
     /// </summary>
     private bool BasesHoldTax() => isIncluded && rows.Exists(
         row => row.NumberIn(TradeNames.Rate) is { } rate && row.NumberIn(TradeNames.Base) is { } of
-            && new TaxFollowsBase(rate, of, AmountOf(row), TaxIncluded: true, BaseHoldsTax: true, rule, currency, []) is { Holds: true, Amount: not 0 });
+            && new TaxFollowsBase(rate, of, AmountOf(row), TaxIncluded: true, BaseHoldsTax: true, TaxByLine: null, rule, currency, []) is { Holds: true, Amount: not 0 });
 
     /// <summary>The printed base, with its tax where the lines hold theirs.</summary>
     private decimal? StatedBase(CapturedLine row) =>

@@ -9,6 +9,9 @@ namespace Daxlin.Core.Templates;
 /// <param name="SumTolerance">How far the lines may be off the subtotal, and the parts off the total.</param>
 public sealed record CheckRule(Rounding Rounding, decimal LineTolerance, decimal TaxTolerance, decimal SumTolerance)
 {
+    /// <summary>Where its tax is rounded; any of them holds unless the template says one.</summary>
+    public TaxRoundings TaxRounding { get; init; } = TaxRoundings.Any;
+
     /// <summary>Equations of the template's own, beside those that always hold.</summary>
     public ImmutableArray<TieRule> Ties { get; init; } = [];
 }

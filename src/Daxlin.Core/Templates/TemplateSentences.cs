@@ -14,8 +14,15 @@ public static class TemplateSentences
         new("recognise", RecognitionOf(template.Recognise)),
         .. template.Fields.Select(field => new TemplateSentence($"fields.{field.Name}", FieldOf(field))),
         .. template.Blocks.SelectMany(BlockOf),
+        .. OfRounding(template.Checks.TaxRounding),
         .. template.Checks.Ties.Select(tie => new TemplateSentence("checks.ties", $"It must hold that {tie.Text}{(tie.OfRowsIn is { } list ? $", on each row of {list}" : "")}.")),
     ];
+
+    private static IEnumerable<TemplateSentence> OfRounding(TaxRoundings way)
+    {
+        if (way != TaxRoundings.Any)
+            yield return new TemplateSentence("checks.taxRounding", $"Tax is rounded {(way == TaxRoundings.ByLine ? "on each line" : way == TaxRoundings.ByRate ? "for each rate" : "once for all")}.");
+    }
 
     private static string HabitsOf(Habits reads)
     {

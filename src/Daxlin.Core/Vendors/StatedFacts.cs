@@ -1,3 +1,5 @@
+using Daxlin.Core.Templates;
+
 namespace Daxlin.Core.Vendors;
 
 /// <summary>What an invoice says that other invoices and its vendor's record can speak against. Texts are empty where it says nothing.</summary>
@@ -9,4 +11,8 @@ namespace Daxlin.Core.Vendors;
 /// <param name="Total">Null if unknown.</param>
 /// <param name="Credits">The number of the invoice that a credit note credits.</param>
 public sealed record StatedFacts(
-    string Number, DateOnly? Date, DateOnly? Due, string VendorName, string TaxId, string Iban, string Currency, decimal? Total, bool IsCreditNote, string Credits);
+    string Number, DateOnly? Date, DateOnly? Due, string VendorName, string TaxId, string Iban, string Currency, decimal? Total, bool IsCreditNote, string Credits)
+{
+    /// <summary>The ways of rounding under which its taxes hold; any where they tell nothing.</summary>
+    public TaxRoundings TaxRounding { get; init; } = TaxRoundings.Any;
+}

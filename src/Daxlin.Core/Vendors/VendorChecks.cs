@@ -18,6 +18,7 @@ public static class VendorChecks
     public const string CurrencyUnusual = "currency-unusual";
     public const string DueAgainstTerms = "due-against-terms";
     public const string NumberUnusual = "number-unusual";
+    public const string RoundingUnusual = "tax-rounding-unusual";
 
     public static IEnumerable<Finding> Of(StatedFacts invoice, VendorFacts vendor)
     {
@@ -43,6 +44,8 @@ public static class VendorChecks
                 $"Due on {Day(due)}; agreed with {record.Name} are {terms}, so {Day(agreed)} ({Text(Math.Abs(days))} {(Math.Abs(days) == 1 ? "day" : "days")} {(days < 0 ? "less" : "more")}).",
                 TradeNames.InvoiceDate, TradeNames.DueDate);
         }
+        if (RoundingOf(invoice, vendor) is { } rounding)
+            yield return rounding;
         if (NumberForm.IsUnusual(invoice.Number, vendor.NumbersBefore))
         {
             yield return Finding.Hold(
@@ -51,6 +54,19 @@ public static class VendorChecks
                 TradeNames.InvoiceNumber);
         }
     }
+
+    /// <remarks>No count of invoices is asked for: whoever rounds one way is never told, and whoever does not is told once.</remarks>
+    private static Finding? RoundingOf(StatedFacts invoice, VendorFacts vendor) =>
+        invoice.TaxRounding == TaxRoundings.None || vendor.TaxRounding == TaxRoundings.None || (invoice.TaxRounding & vendor.TaxRounding) != TaxRoundings.None ? null
+        : Finding.Hold(
+            RoundingUnusual,
+            $"The tax comes out only if it is rounded {Words(invoice.TaxRounding)}; on all approved invoices of {vendor.Record.Name} it is rounded {Words(vendor.TaxRounding)}, so it may be a cent or more off.",
+            TradeNames.Tax);
+
+    private static string Words(TaxRoundings ways) => string.Join(" or ", new[]
+    {
+        (TaxRoundings.ByLine, "on each line"), (TaxRoundings.ByRate, "for each rate"), (TaxRoundings.Once, "once for all"),
+    }.Where(way => ways.HasFlag(way.Item1)).Select(way => way.Item2));
 
     /// <summary>Whether a person who has looked may let one of these findings pass.</summary>
     public static Passing PassingOf(string code) => code switch

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Daxlin.Core.Templates;
 
 namespace Daxlin.Core.Vendors;
 
@@ -10,6 +11,9 @@ namespace Daxlin.Core.Vendors;
 public sealed record VendorFacts(
     VendorRecord Record, ImmutableArray<string> Accounts, ImmutableArray<string> AccountsBefore, bool HadAccounts, ImmutableArray<string> NumbersBefore)
 {
+    /// <summary>The ways of rounding under which the taxes of all its approved invoices hold; any while they tell nothing, none if it uses several.</summary>
+    public TaxRoundings TaxRounding { get; init; } = TaxRoundings.Any;
+
     /// <summary>What an invoice's account is held against.</summary>
     public ImmutableArray<string> KnownAccounts => HadAccounts ? Accounts : AccountsBefore;
 

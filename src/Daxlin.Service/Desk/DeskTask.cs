@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Daxlin.Core.Corrections;
 using Daxlin.Core.Drafting;
 using Daxlin.Core.Values;
 using Daxlin.Service.Invoices;
@@ -17,9 +18,22 @@ internal sealed record DeskTask(string? Template, string? Vendor, ImmutableArray
     /// <summary>The value to find ways to; null for the rest.</summary>
     public PointedPlace? Pointed { get; init; }
 
+    /// <summary>What was corrected again and again on the documents; null for the rest.</summary>
+    public RepeatedTask? Repeated { get; init; }
+
     /// <summary>What is said of the item rows; null for the rest.</summary>
     public PointedRows? PointedRows { get; init; }
 }
+
+/// <summary>What was corrected again and again on invoices, one of each document in their order.</summary>
+/// <param name="Pages">The pages of each invoice in its document.</param>
+internal sealed record RepeatedTask(RepeatedCorrection Correction, ImmutableArray<PageSpan> Pages);
+
+/// <param name="First">From 1.</param>
+internal sealed record PageSpan(int First, int Last);
+
+/// <summary>A change that would mend a template; the same as <see cref="TaughtChange"/>.</summary>
+internal sealed record TaughtChangeRecord(string Says, string Document);
 
 /// <summary>Where a person points at, on the first of the documents.</summary>
 /// <param name="Kind">The kind of value, for a name of the template's own.</param>

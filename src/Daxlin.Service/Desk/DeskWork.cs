@@ -48,6 +48,15 @@ internal static class DeskWork
             .Select(way => new WayToFind(way.Rule, way.Says, way.Fits, [.. way.Values.Select((value, index) => new ValueFound(others[index].FileName, value))]))];
     }
 
+    /// <summary>The change of a template that gives what persons corrected again and again; null if none does.</summary>
+    public static TaughtChangeRecord? Teach(DeskTask task)
+    {
+        var (correction, pages) = task.Repeated!;
+        var samples = task.Documents.Select((document, at) =>
+            new Sample(document.File, [.. DeskPages.Of(document).Pages.Where(page => page.Number >= pages[at].First && page.Number <= pages[at].Last)])).ToList();
+        return TaughtChange.For(correction, task.Template!, samples) is { } change ? new TaughtChangeRecord(change.Says, change.Document) : null;
+    }
+
     /// <summary>The ways in which what a person says of the item rows can be said in the template.</summary>
     /// <exception cref="UnreadableException">The document that is pointed at cannot be read, or the template has faults.</exception>
     public static ImmutableArray<WayToCapture> RowWays(DeskTask task)

@@ -1,3 +1,4 @@
+using Daxlin.Core.Templates;
 using Microsoft.EntityFrameworkCore;
 
 namespace Daxlin.Service.Storage;
@@ -58,6 +59,8 @@ public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(opt
             invoice.HasIndex(row => new { row.VendorId, row.IntakeId });
             invoice.HasIndex(row => new { row.VendorId, row.State, row.Iban, row.HeldBy });
             invoice.HasIndex(row => new { row.VendorId, row.IsCreditNote, row.State });
+            invoice.HasIndex(row => new { row.VendorId, row.State, row.TaxRounding });
+            invoice.Property(row => row.TaxRounding).HasDefaultValue(TaxRoundings.Any);
             invoice.Property(row => row.DueDate).HasDefaultValue(Invoice.NeverDue);
             invoice.HasIndex(row => new { row.State, row.DueDate, row.Id });
             invoice.HasIndex(row => new { row.State, row.TotalSize, row.Id });

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Daxlin.Core.Templates;
 
 namespace Daxlin.Service.Storage;
 
@@ -56,6 +57,9 @@ public sealed class Invoice : IRevised
 
     /// <summary>What other invoices and the vendor's record can speak against, as JSON; empty for an unplaced invoice, or one of an earlier release.</summary>
     public string Stated { get; set; } = "";
+
+    /// <summary>The ways of rounding under which its taxes hold.</summary>
+    public TaxRoundings TaxRounding { get; set; } = TaxRoundings.Any;
 
     public bool IsCreditNote { get; set; }
     public int Lines { get; set; }

@@ -69,3 +69,12 @@ public sealed record TemplateSentenceRecord(string Place, string Says);
 /// <param name="Line">From 1.</param>
 /// <param name="Severity"><c>fault</c>, or <c>warning</c> for what the template can be used with all the same.</param>
 public sealed record TemplateFaultRecord(string Place, int Line, string Message, string Severity);
+
+/// <summary>What persons corrected in the same way on several invoices.</summary>
+/// <param name="What"><c>entered</c>, a value; <c>struck</c>, a row; <c>passed</c>, an amount that no sum holds.</param>
+/// <param name="Name">A field, <c>total</c>; a column, <c>lines[].unitPrice</c>; or the block of struck rows.</param>
+/// <param name="Says">The same in a sentence.</param>
+/// <param name="Invoices">Their numbers.</param>
+/// <param name="Change">What a change of the template would be, as a part of a sentence; empty if none is known that gives what was said.</param>
+/// <param name="Template">The changed template, to be rehearsed; null if no change is known.</param>
+public sealed record RepeatedCorrectionRecord(string What, string Name, string Says, ImmutableArray<int> Invoices, string Change, string? Template);

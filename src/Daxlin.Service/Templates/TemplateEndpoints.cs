@@ -23,6 +23,8 @@ internal static class TemplateEndpoints
         templates.MapGet("/{name}/versions", Versions).WithSummary("A template's history, the newest version first.");
         templates.MapGet("/{name}/comparison", Compare).WithSummary("What two versions of a template say otherwise, key by key.");
         templates.MapGet("/{name}/drift", Drift).WithSummary("Signs that a vendor's layout has changed under its template.");
+        templates.MapGet("/{name}/corrections", Corrections)
+            .WithSummary("What persons corrected in the same way on three invoices or more of the newest version, each with the change that would capture it so.");
         api.MapGet("/batches/{id:int}/drift", DriftOfBatch).WithTags("Templates").WithSummary("The same for all templates that captured invoices of a batch.");
         templates.MapPost("/{name}/retirement", Retire).WithSummary("Retires a template: it recognises nothing any more, and its history is kept.");
         templates.MapPost("/{name}/comeback", BringBack).WithSummary("Brings a retired template back.");
@@ -54,6 +56,10 @@ internal static class TemplateEndpoints
 
     private static async Task<Results<Ok<ImmutableArray<DriftRecord>>, ProblemHttpResult>> Drift(string name, DaxlinDb db, DriftWatch drift, CancellationToken cancel) =>
         await Newest(db, name, cancel) is null ? NotThere(name) : TypedResults.Ok(await drift.Of(db, [name], cancel));
+
+    private static async Task<Results<Ok<ImmutableArray<RepeatedCorrectionRecord>>, ProblemHttpResult>> Corrections(
+        string name, DaxlinDb db, TaughtTemplates taught, CancellationToken cancel) =>
+        await Newest(db, name, cancel) is { } newest ? TypedResults.Ok(await taught.Of(newest, cancel)) : NotThere(name);
 
     private static async Task<Results<Ok<ImmutableArray<DriftRecord>>, ProblemHttpResult>> DriftOfBatch(int id, DaxlinDb db, DriftWatch drift, CancellationToken cancel)
     {

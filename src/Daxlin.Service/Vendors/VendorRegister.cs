@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Text.Json;
 using Daxlin.Core.Checks;
 using Daxlin.Core.History;
+using Daxlin.Core.Templates;
 using Daxlin.Core.Vendors;
 using Daxlin.Service.History;
 using Daxlin.Service.Storage;
@@ -76,9 +77,14 @@ internal static class VendorRegister
         var ofVendor = db.Invoices.Where(invoice => invoice.VendorId == vendor.Id);
         var approved = ofVendor.Where(invoice => invoice.State == InvoiceState.Approved || invoice.State == InvoiceState.Posted);
         var numbers = await approved.OrderByDescending(invoice => invoice.Id).Select(invoice => invoice.InvoiceNumber).Take(NumbersBefore).ToListAsync(cancel);
+        // A tax that does not come out at all tells nothing.
+        var roundings = await approved.Where(invoice => invoice.TaxRounding != TaxRoundings.None).Select(invoice => invoice.TaxRounding).Distinct().ToListAsync(cancel);
         return new VendorFacts(
             await Record(db, vendor, cancel), [.. accounts.Where(account => account.EndedAt is null).Select(account => account.Iban)],
-            accounts.Count > 0 ? [] : [.. await AccountsBefore(ofVendor, approved, cancel)], accounts.Count > 0, [.. numbers]);
+            accounts.Count > 0 ? [] : [.. await AccountsBefore(ofVendor, approved, cancel)], accounts.Count > 0, [.. numbers])
+        {
+            TaxRounding = roundings.Aggregate(TaxRoundings.Any, (all, one) => all & one),
+        };
     }
 
     /// <summary>The accounts that approved invoices bear; while none is approved, that of the first that was taken in.</summary>

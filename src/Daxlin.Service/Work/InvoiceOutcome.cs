@@ -40,6 +40,9 @@ internal sealed record InvoiceOutcome(
     /// <summary>What other invoices and the vendor's record can speak against, as JSON; empty for an unplaced one.</summary>
     public string Stated { get; init; } = "";
 
+    /// <summary>The ways of rounding under which its taxes hold.</summary>
+    public TaxRoundings TaxRounding { get; init; } = TaxRoundings.Any;
+
     /// <summary>The codes of what holds it, each once, parted by commas.</summary>
     public string HeldBy { get; init; } = "";
 
@@ -64,6 +67,7 @@ internal sealed record InvoiceOutcome(
         var (captured, template) = (invoice.Captured, invoice.Captured.Template);
         var number = captured.Find(TradeNames.InvoiceNumber)?.Value ?? "";
         var (state, findings, first, codes) = InvoiceRecords.HeldBy(record);
+        var stated = StatedBy(captured) with { TaxRounding = RoundedTax.Of(invoice.Ties) };
         return new InvoiceOutcome(
             firstPage, lastPage, state, template.Name, version, template.Vendor,
             number, captured.Find(TradeNames.InvoiceDate)?.Value ?? "",
@@ -72,7 +76,8 @@ internal sealed record InvoiceOutcome(
             findings, first, InvoiceRecords.ToJson(record))
         {
             DueDate = captured.Find(TradeNames.DueDate) is { Kind: ValueKind.Date, Value: var due } ? due : "",
-            Stated = JsonSerializer.Serialize(StatedBy(captured), DocumentOutcome.Json),
+            Stated = JsonSerializer.Serialize(stated, DocumentOutcome.Json),
+            TaxRounding = stated.TaxRounding,
             HeldBy = codes,
             Numbers = record.Proof.Numbers,
             NumbersTied = record.Proof.Tied,
@@ -110,7 +115,7 @@ internal sealed record InvoiceOutcome(
         (row.InvoiceNumber, row.InvoiceDate, row.Currency, row.Total) = (InvoiceNumber, InvoiceDate, Currency, Total);
         (row.Stated, row.IsCreditNote, row.Lines) = (Stated, IsCreditNote, Lines);
         (row.Findings, row.FirstFinding, row.Record, row.LooksLike, row.Traits) = (Findings, FirstFinding, Record, LooksLike, Traits);
-        (row.HeldBy, row.Numbers, row.NumbersTied) = (HeldBy, Numbers, NumbersTied);
+        (row.HeldBy, row.Numbers, row.NumbersTied, row.TaxRounding) = (HeldBy, Numbers, NumbersTied, TaxRounding);
         row.SortBy(DueDate);
     }
 }

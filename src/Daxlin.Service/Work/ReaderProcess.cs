@@ -101,6 +101,8 @@ internal sealed class ReaderProcess
             JsonSerializer.Serialize(file, DeskWork.Ways(task), DeskJson);
         else if (task.PointedRows is not null)
             JsonSerializer.Serialize(file, DeskWork.RowWays(task), DeskJson);
+        else if (task.Repeated is not null)
+            JsonSerializer.Serialize(file, DeskWork.Teach(task), DeskJson);
         else if (task.Template is null)
             JsonSerializer.Serialize(file, DeskWork.Draft(task), DeskJson);
         else

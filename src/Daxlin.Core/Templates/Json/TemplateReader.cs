@@ -146,7 +146,7 @@ public static partial class TemplateReader
 
     private static CheckRule ReadChecks(JsonPlace? place, ImmutableArray<FieldRule> fields, ImmutableArray<BlockRule> blocks, FaultList faults)
     {
-        if (place is null || !faults.IsObjectOf(place, "rounding", "lineTolerance", "taxTolerance", "sumTolerance", "ties"))
+        if (place is null || !faults.IsObjectOf(place, "rounding", "lineTolerance", "taxTolerance", "sumTolerance", "taxRounding", "ties"))
             return new CheckRule(Rounding.HalfUp, 0, 0, 0);
         return new CheckRule(
             faults.OneOf(
@@ -156,6 +156,9 @@ public static partial class TemplateReader
             faults.Amount(place.Find("taxTolerance"), 0),
             faults.Amount(place.Find("sumTolerance"), 0))
         {
+            TaxRounding = faults.OneOf(
+                place.Find("taxRounding"), TaxRoundings.Any,
+                ("by-line", TaxRoundings.ByLine), ("by-rate", TaxRoundings.ByRate), ("once", TaxRoundings.Once)),
             Ties = TieReader.ReadAll(place.Find("ties"), fields, blocks, faults),
         };
     }

@@ -309,6 +309,11 @@ namespace Daxlin.Service.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("TaxRounding")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER")
+                        .HasDefaultValue(7);
+
                     b.Property<string>("Template")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -359,6 +364,8 @@ namespace Daxlin.Service.Storage.Migrations
                     b.HasIndex("VendorId", "IsCreditNote", "State");
 
                     b.HasIndex("VendorId", "State", "Id");
+
+                    b.HasIndex("VendorId", "State", "TaxRounding");
 
                     b.HasIndex("VendorId", "State", "Iban", "HeldBy");
 
