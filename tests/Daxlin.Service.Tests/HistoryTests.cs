@@ -105,4 +105,34 @@ public class HistoryTests
         Assert.Equal("history-broken", (string?)state["code"]);
         Assert.Contains("invoice/", (string?)state["sentence"], StringComparison.Ordinal);
     }
+
+    [Fact]
+    public async Task Decisions_of_a_release_before_there_was_a_history_are_taken_over_once_with_their_names()
+    {
+        var (first, invoice) = await Worked();
+        var id = (int)invoice["id"]!;
+        await Tamper(first, "DELETE FROM History");
+        await Tamper(first, "UPDATE Invoices SET ApprovedSha256 = ''");
+        await Tamper(first, $"""
+            CREATE TABLE Decisions (Id INTEGER PRIMARY KEY, InvoiceId INTEGER NOT NULL, At TEXT NOT NULL, By TEXT NOT NULL, What TEXT NOT NULL,
+                Before TEXT NOT NULL, After TEXT NOT NULL, Reason TEXT NOT NULL, Letter TEXT NOT NULL DEFAULT '');
+            INSERT INTO Decisions (InvoiceId, At, By, What, Before, After, Reason, Letter) VALUES
+                ({id}, '2026-03-01 08:00:00', 'Ada', 'corrected purchase order', 'KSF-1', 'KSF-7', '', ''),
+                ({id}, '2026-03-02 08:00:00', 'Ada', 'handed over to Mira', '', 'Mira', 'Is this order ours?', ''),
+                ({id}, '2026-03-03 08:00:00', 'Mira', 'approved', 'held', 'approved', 'Agreed', '');
+            """);
+        Assert.Equal(0, await first.Terminate());
+        var second = await ServiceUnderTest.Start(first.Data);
+        var told = (await second.Get($"history?invoice={id}")).AsArray().Reverse().ToList();
+        Assert.Equal(
+            ["2026-03-01T08:00:00Z Ada corrected KSF-1 KSF-7 ", "2026-03-02T08:00:00Z Ada handedOver  Mira Is this order ours?", "2026-03-03T08:00:00Z Mira approved held approved Agreed"],
+            told.Select(entry => $"{entry!["at"]} {entry["by"]} {entry["act"]} {entry["before"]} {entry["after"]} {entry["reason"]}"));
+        Assert.True((bool)(await Verify(second))["isWhole"]!);
+        // What was approved then is frozen as it is now, and is posted.
+        Assert.Equal(201, (await second.PostAll()).Status);
+        Assert.Equal(0, await second.Terminate());
+        await using var third = await ServiceUnderTest.Start(first.Data);
+        Assert.Equal(4, (await third.Get($"history?invoice={id}")).AsArray().Count);
+        Assert.True((bool)(await Verify(third))["isWhole"]!);
+    }
 }
