@@ -12,7 +12,7 @@ public static class InvoiceChecks
 {
     public static CheckedInvoice Check(CapturedInvoice invoice)
     {
-        var ties = TiesOf(invoice).ToImmutableArray();
+        var ties = TiesOf(invoice, line => OfLine(line, invoice)).ToImmutableArray();
         var unproved = Unproved.Of(invoice, ties).ToList();
         var tied = ties.Where(tie => tie.Holds).SelectMany(tie => tie.Members).ToImmutableHashSet();
         var findings = invoice.Findings
@@ -26,17 +26,18 @@ public static class InvoiceChecks
         return new CheckedInvoice(invoice, ties, findings, tied, [.. unproved.Select(value => value.Name)]);
     }
 
-    private static IEnumerable<Tie> TiesOf(CapturedInvoice invoice)
+    /// <summary>The ties of one item row alone: its own equation, and those of lists under it.</summary>
+    public static ImmutableArray<Tie> OfLine(CapturedLine line, CapturedInvoice invoice) =>
+        LineTie(line, invoice) is { } tie ? [tie, .. UnderTies(line, invoice)] : [.. UnderTies(line, invoice)];
+
+    /// <param name="ofLine">The ties of a row; whoever weighs an invoice many times, with one row changed each time, keeps those of the others.</param>
+    public static IEnumerable<Tie> TiesOf(CapturedInvoice invoice, Func<CapturedLine, ImmutableArray<Tie>> ofLine)
     {
         var (rule, currency) = (invoice.Template.Checks, invoice.Template.Reads.Currency);
-        var counted = invoice.Template.Blocks.Where(block => block.Columns.Any(column => column.Name == TradeNames.Quantity))
-            .Select(block => block.Name).ToHashSet();
         foreach (var line in invoice.Lines)
         {
-            if (LineTie(line, invoice, counted) is { } tie)
+            foreach (var tie in ofLine(line))
                 yield return tie;
-            foreach (var under in UnderTies(line, invoice))
-                yield return under;
         }
 
         var amounts = invoice.Lines.Select(line => line.NumberIn(TradeNames.Amount)).OfType<decimal>().ToImmutableArray();
@@ -57,13 +58,13 @@ public static class InvoiceChecks
             yield return own;
     }
 
-    private static LineMultipliesOut? LineTie(CapturedLine line, CapturedInvoice invoice, HashSet<string> counted)
+    private static LineMultipliesOut? LineTie(CapturedLine line, CapturedInvoice invoice)
     {
         if (line.NumberIn(TradeNames.Amount) is not { } amount || line.NumberIn(TradeNames.UnitPrice) is not { } price)
             return null;
         // A block without a quantity column counts every line as one; a quantity that is missing in one row is a finding.
         var quantity = line.NumberIn(TradeNames.Quantity);
-        if (quantity is null && counted.Contains(line.Block))
+        if (quantity is null && invoice.Template.Blocks.Any(block => block.Name == line.Block && block.Columns.Any(column => column.Name == TradeNames.Quantity)))
             return null;
         var members = ImmutableArray.CreateBuilder<string>();
         foreach (var cell in line.Cells)

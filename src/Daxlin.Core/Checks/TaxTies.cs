@@ -19,6 +19,11 @@ internal sealed class TaxTies
     private readonly bool basesHoldTax;
     private readonly TaxedAmounts? taxed;
 
+    /// <summary>Asked for under each way of sharing discount and freight out, and the same under all of them.</summary>
+    private readonly Dictionary<decimal, ImmutableArray<string>> linesAt = [];
+    private readonly Dictionary<decimal, (decimal Sum, decimal Tax)> byLine = [];
+    private readonly Dictionary<(int Row, string Of, bool ProvesRate), ImmutableArray<string>> members = [];
+
     private TaxTies(CapturedInvoice invoice, decimal? subtotal, decimal discount)
     {
         (this.invoice, this.subtotal, this.discount) = (invoice, subtotal, discount);
@@ -98,7 +103,7 @@ internal sealed class TaxTies
             return [];
         return Best(sharing => headed.Select(row => new LinesFollowBase(
             RateOf(row), taxed.BaseAt(RateOf(row), sharing), StatedBase(row)!.Value, rule, currency,
-            [.. LinesAt(RateOf(row)), .. StatedBase(row) == 0 ? Array.Empty<string>() : [RowName(row, TradeNames.Rate)], RowName(row, TradeNames.Base)])));
+            MembersOf(row, TradeNames.Base, StatedBase(row) != 0))));
     }
 
     /// <summary>Rate and tax where no base is printed.</summary>
@@ -112,10 +117,7 @@ internal sealed class TaxTies
         return Best(sharing => open.Select(row => new TaxFollowsRate(
             RateOf(row), taxed.BaseAt(RateOf(row), sharing), AmountOf(row), isIncluded, taxed.AreOfLines,
             TaxByLine(RateOf(row), taxed.BaseAt(RateOf(row), sharing)), rule, currency,
-            [
-                .. taxed.AreOfLines ? LinesAt(RateOf(row)) : OfTotals(),
-                .. taxed.BaseAt(RateOf(row), sharing) == 0 ? Array.Empty<string>() : [RowName(row, TradeNames.Rate)], RowName(row, TradeNames.Amount),
-            ])));
+            MembersOf(row, TradeNames.Amount, taxed.BaseAt(RateOf(row), sharing) != 0))));
     }
 
     /// <summary>
@@ -149,12 +151,15 @@ internal sealed class TaxTies
             return [];
         if (rows.Count > 0)
             return [new TaxesAddUp([.. rows.Select(AmountOf)], tax, rule, currency, [.. rows.Select(row => RowName(row, TradeNames.Amount)), TradeNames.Tax])];
-        return taxed is not { AreOfLines: true } ? [] : Best(sharing =>
+        if (taxed is not { AreOfLines: true })
+            return [];
+        ImmutableArray<string> members = [.. invoice.Lines.Where(line => line.NumberIn(TradeNames.TaxRate) is not null).Select(line => LineName(line, TradeNames.TaxRate)), TradeNames.Tax];
+        return Best(sharing =>
         [
             new TaxFollowsLines(
                 [.. taxed.Rates.Select(rate => (rate, taxed.BaseAt(rate, sharing)))], isIncluded, tax,
                 taxed.Rates.Select(rate => TaxByLine(rate, taxed.BaseAt(rate, sharing))).Aggregate((decimal?)0, (sum, part) => sum + part), rule, currency,
-                [.. invoice.Lines.Where(line => line.NumberIn(TradeNames.TaxRate) is not null).Select(line => LineName(line, TradeNames.TaxRate)), TradeNames.Tax]),
+                members),
         ]);
     }
 
@@ -164,9 +169,16 @@ internal sealed class TaxTies
     {
         if (taxed is null)
             return null;
-        var amounts = invoice.Lines.Where(line => !taxed.AreOfLines || (line.NumberIn(TradeNames.TaxRate) ?? 0) == rate)
-            .Select(line => line.NumberIn(TradeNames.Amount)).OfType<decimal>().ToList();
-        return amounts.Sum() == of ? amounts.Sum(amount => Tie.Round(amount * rate / (isIncluded ? 100 + rate : 100), currency, rule.Rounding)) : null;
+        if (!byLine.TryGetValue(rate, out var own))
+        {
+            foreach (var line in invoice.Lines)
+            {
+                if (line.NumberIn(TradeNames.Amount) is { } amount && (!taxed.AreOfLines || (line.NumberIn(TradeNames.TaxRate) ?? 0) == rate))
+                    own = (own.Sum + amount, own.Tax + Tie.Round(amount * rate / (isIncluded ? 100 + rate : 100), currency, rule.Rounding));
+            }
+            byLine[rate] = own;
+        }
+        return own.Sum == of ? own.Tax : null;
     }
 
     /// <summary>The ties under the way of sharing discount and freight out that most of them hold under; the usual way if none is better.</summary>
@@ -190,8 +202,27 @@ internal sealed class TaxTies
     private ImmutableArray<string> OfTotals() =>
         [.. new[] { TradeNames.Subtotal, TradeNames.Discount, TradeNames.Freight }.Where(name => invoice.Find(name) is not null)];
 
-    private IEnumerable<string> LinesAt(decimal rate) =>
-        invoice.Lines.Where(line => line.NumberIn(TradeNames.TaxRate) == rate).Select(line => LineName(line, TradeNames.TaxRate));
+    /// <summary>What stands in the tie of a tax row: the lines at its rate, or the totals that are taxed, and its own values.</summary>
+    /// <param name="of">The column whose value it holds.</param>
+    /// <param name="provesRate">Nothing taxed at any rate is nothing: that it comes out proves no rate.</param>
+    private ImmutableArray<string> MembersOf(CapturedLine row, string of, bool provesRate)
+    {
+        if (!members.TryGetValue((row.Number, of, provesRate), out var names))
+        {
+            members[(row.Number, of, provesRate)] = names =
+            [
+                .. taxed!.AreOfLines ? LinesAt(RateOf(row)) : OfTotals(), .. provesRate ? [RowName(row, TradeNames.Rate)] : Array.Empty<string>(), RowName(row, of),
+            ];
+        }
+        return names;
+    }
+
+    private ImmutableArray<string> LinesAt(decimal rate)
+    {
+        if (!linesAt.TryGetValue(rate, out var names))
+            linesAt[rate] = names = [.. invoice.Lines.Where(line => line.NumberIn(TradeNames.TaxRate) == rate).Select(line => LineName(line, TradeNames.TaxRate))];
+        return names;
+    }
 
     private static decimal RateOf(CapturedLine row) => row.NumberIn(TradeNames.Rate)!.Value;
 

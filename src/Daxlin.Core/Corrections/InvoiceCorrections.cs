@@ -276,7 +276,7 @@ public sealed class InvoiceCorrections
         };
         corrected = corrected with
         {
-            Sums = [.. captured.Sums.Select(sum => SumsOfRows.Anew(sum, captured, corrected))],
+            Sums = new SumsOfRows(captured).Anew(corrected),
             Findings = [.. captured.Findings.Where(finding => !IsSettled(finding, corrected)), .. found, .. KindDoubt(corrected)],
         };
         var weighed = InvoiceChecks.Check(corrected);

@@ -27,6 +27,8 @@ public sealed class Proposals
     private readonly HashSet<string> holding;
     private readonly NumbersOnPages printed;
     private readonly Dictionary<(string Of, string? Value), Proposal> found = [];
+    private readonly Dictionary<CapturedLine, (int Ties, ImmutableArray<Tie> Failing)> ofLines = new(ReferenceEqualityComparer.Instance);
+    private readonly SumsOfRows sums;
     private int budget;
 
     private Proposals(CorrectedInvoice corrected, IEnumerable<PrintedLine> pages)
@@ -37,6 +39,7 @@ public sealed class Proposals
         printed = new NumbersOnPages(pages, invoice.Template.Reads,
             // What a person typed over a printed value says nothing of what is printed there.
             [.. invoice.Values.Where(one => !corrected.Entered.ContainsKey(one.Name)).SelectMany(one => one.Value.Trace.Places)]);
+        sums = new SumsOfRows(corrected.Captured);
         budget = MostRowsWeighed / (invoice.Lines.Length + 10);
     }
 
@@ -104,7 +107,8 @@ public sealed class Proposals
     {
         yield return was + tie.Difference;
         yield return was - tie.Difference;
-        if (tie.Left == 0 || tie.Right == 0)
+        // A term of a sum is off by what the sum is off; only a factor is off by a part of it.
+        if (tie.Left == 0 || tie.Right == 0 || tie is LinesAddUp or TotalAddsUp or TaxesAddUp or TaxBasesAddUp or RowsAboveAddUp or RowsUnderAddUp or LinesFollowBase)
             yield break;
         yield return was * tie.Right / tie.Left;
         yield return was * tie.Left / tie.Right;
@@ -219,14 +223,35 @@ public sealed class Proposals
     private bool? Weigh(CapturedInvoice changed)
     {
         // Printed sums of rows count what was captured; they are weighed by their own difference.
-        var captured = corrected.Captured;
-        var weighed = InvoiceChecks.Check(changed with { Sums = [.. captured.Sums.Select(sum => SumsOfRows.Anew(sum, captured, changed))] });
-        var left = weighed.Ties.Where(tie => !tie.Holds).ToList();
+        var (count, left) = (0, new List<Tie>());
+        foreach (var line in changed.Lines)
+        {
+            var (ties, off) = TiesOfLine(line);
+            count += ties;
+            left.AddRange(off);
+        }
+        foreach (var tie in InvoiceChecks.TiesOf(changed with { Sums = sums.Anew(changed) }, _ => []))
+        {
+            count++;
+            if (!tie.Holds)
+                left.Add(tie);
+        }
         var missing = corrected.Checked.Findings.Count(finding => finding.Code is "value-missing" or "value-unreadable");
         var isNew = left.Exists(tie => !failing.Exists(old => old.GetType() == tie.GetType() && old.Code == tie.Code && old.Equation == tie.Equation));
         // A missing value that comes out is a gain even where its lack made no tie fail.
-        var gains = left.Count < failing.Count || (failing.Count == 0 && missing > 0 && weighed.Ties.Length > corrected.Checked.Ties.Length);
+        var gains = left.Count < failing.Count || (failing.Count == 0 && missing > 0 && count > corrected.Checked.Ties.Length);
         return isNew || !gains ? null : left.Count == 0;
+    }
+
+    /// <summary>A change leaves all rows but one as they are, so their ties are weighed once.</summary>
+    private (int Ties, ImmutableArray<Tie> Failing) TiesOfLine(CapturedLine line)
+    {
+        if (!ofLines.TryGetValue(line, out var known))
+        {
+            var ties = InvoiceChecks.OfLine(line, invoice);
+            ofLines[line] = known = (ties.Length, [.. ties.Where(tie => !tie.Holds)]);
+        }
+        return known;
     }
 
     private CapturedInvoice With(string name, CapturedValue value)

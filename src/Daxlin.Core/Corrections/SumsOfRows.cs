@@ -1,27 +1,49 @@
+using System.Collections.Immutable;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Templates;
 
 namespace Daxlin.Core.Corrections;
 
 /// <summary>Counts what stands above a printed sum anew when rows were corrected.</summary>
-internal static class SumsOfRows
+internal sealed class SumsOfRows
 {
+    private readonly ImmutableArray<(CapturedSum Sum, HashSet<int>? Rows)> sums;
+
+    /// <param name="captured">As captured: which rows a sum counts is told by it.</param>
+    public SumsOfRows(CapturedInvoice captured) => sums = [.. captured.Sums.Select(sum => (sum, RowsOf(sum, captured)))];
+
+    /// <summary>The sums with what their rows come to now.</summary>
+    public ImmutableArray<CapturedSum> Anew(CapturedInvoice corrected)
+    {
+        if (sums.IsEmpty)
+            return [];
+        var anew = ImmutableArray.CreateBuilder<CapturedSum>(sums.Length);
+        foreach (var (sum, rows) in sums)
+        {
+            if (rows is null)
+            {
+                anew.Add(sum);
+                continue;
+            }
+            var (first, end) = (FirstAt(corrected, rows), LastAt(corrected, rows));
+            anew.Add(sum with { Counted = first < 0 ? 0 : corrected.Lines[first..(end + 1)].Sum(Amount) });
+        }
+        return anew.MoveToImmutable();
+    }
+
+    /// <summary>The numbers of the rows that a sum counts; null if that is not known, or none.</summary>
     /// <remarks>
     /// Whether a sum counts all rows above it or those since the sum before is told by what it came to when it was captured. A
     /// row that a person added counts where it stands in the order of the rows.
     /// </remarks>
-    public static CapturedSum Anew(CapturedSum sum, CapturedInvoice captured, CapturedInvoice corrected)
+    private static HashSet<int>? RowsOf(CapturedSum sum, CapturedInvoice captured)
     {
         var above = captured.Lines.Where(line => IsAbove(line, sum.Place)).ToList();
         // The other sums stand between the rows, too: those since the nearest one above.
         var last = captured.Sums.Where(other => IsBefore(other.Place, sum.Place)).Select(other => (PlaceOnPage?)other.Place).LastOrDefault();
         var since = last is { } from ? above.FindAll(line => !IsAbove(line, from)) : above;
         var counted = Sum(above) == sum.Counted ? above : Sum(since) == sum.Counted ? since : null;
-        if (counted is null || counted.Count == 0)
-            return sum;
-        var numbers = counted.Select(line => line.Number).ToHashSet();
-        var (first, end) = (FirstAt(corrected, numbers), LastAt(corrected, numbers));
-        return first < 0 ? sum with { Counted = 0 } : sum with { Counted = corrected.Lines[first..(end + 1)].Sum(Amount) };
+        return counted is null || counted.Count == 0 ? null : [.. counted.Select(line => line.Number)];
     }
 
     private static int FirstAt(CapturedInvoice invoice, HashSet<int> numbers)

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Diagnostics;
 using Daxlin.Core;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Checks;
@@ -17,6 +18,10 @@ public sealed record Outcome(Verdict Verdict, ImmutableArray<string> Wrong, bool
 {
     /// <summary>The codes of all findings.</summary>
     public ImmutableHashSet<string> Codes { get; private init; } = [];
+
+    /// <summary>How long it took to look for proposals, on how many rows; nothing where none were looked for.</summary>
+    public TimeSpan? Proposing { get; private init; }
+    public int Rows { get; private init; }
 
     /// <summary>How far the numbers are proved.</summary>
     public Proof? Proof { get; private init; }
@@ -46,9 +51,13 @@ public sealed record Outcome(Verdict Verdict, ImmutableArray<string> Wrong, bool
         var numbers = wrong.Where(name => was.GetValueOrDefault(name)?.Number is not null).ToList();
         if (numbers.Count != 1 || now.Count != was.Count || after.Ties.All(tie => tie.Holds))
             return new Outcome(Verdict.Held, differences, false, false, false);
-        var proposals = Proposals.Of(InvoiceCorrections.Apply(after.Captured, []), PrintedLine.Of(pages));
+        var corrected = InvoiceCorrections.Apply(after.Captured, []);
+        ImmutableArray<PrintedLine> printed = [.. PrintedLine.Of(pages)];
+        var begun = Stopwatch.GetTimestamp();
+        var proposals = Proposals.Of(corrected, printed);
+        var took = Stopwatch.GetElapsedTime(begun);
         var isProposed = proposals.Any(one => one.Of == numbers[0] && one.Value is { } text && SettledForm.Number(text) == was[numbers[0]].Number);
-        return new Outcome(Verdict.Held, differences, true, isProposed, isProposed && proposals.Length == 1);
+        return new Outcome(Verdict.Held, differences, true, isProposed, isProposed && proposals.Length == 1) { Proposing = took, Rows = after.Captured.Lines.Length };
     }
 
     /// <summary>A number with one more 0 behind its decimals is the same; so is a discount with a minus or without, since it is always taken off.</summary>
