@@ -1,3 +1,4 @@
+using Daxlin.Core.Capture;
 using Daxlin.Core.Checks;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Values;
@@ -59,4 +60,27 @@ public class TieTests
     [InlineData("HMD-471\ud800", "HMD-471", true)]
     public void The_same_number_in_another_spelling_is_seen(string first, string second, bool same) => Assert.Equal(
         same, SeenBefore.Key("Brinewood Chandlery", first) == SeenBefore.Key("BRINEWOOD chandlery", second));
+
+    private static CheckedInvoice DueOf(decimal total, decimal? paid, decimal due)
+    {
+        CapturedValue Money(string name, decimal amount) => new(name, ValueKind.Money, $"{amount}", amount, new Trace([], "made up", $"{amount}", 1));
+        return InvoiceChecks.Check(new CapturedInvoice(
+            MadeUpInvoice.Template, IsCreditNote: total < 0,
+            [
+                new("invoiceNumber", ValueKind.Text, "MU-1", null, new Trace([], "", "", 1)), new("invoiceDate", ValueKind.Date, "2026-03-14", null, new Trace([], "", "", 1)),
+                Money("total", total), Money("amountDue", due), .. paid is { } amount ? [Money("alreadyPaid", amount)] : Array.Empty<CapturedValue>(),
+            ],
+            [new CapturedLine("goods", 1, [Money("amount", total)])], [], [], [], [], []));
+    }
+
+    [Theory]
+    [InlineData(520, 150, 370, "")]
+    [InlineData(520, -150, 370, "")]
+    [InlineData(-520, -150, -370, "")]
+    [InlineData(520, null, 520, "")]
+    [InlineData(520, 150, 520, "amount-due")]
+    [InlineData(520, 150, 375, "amount-due")]
+    [InlineData(520, null, 370, "amount-untied")]
+    public void What_was_paid_before_is_taken_off_the_total_and_nothing_unexplained_is(int total, int? paid, int due, string code) =>
+        Assert.Equal(code, string.Join(' ', DueOf(total, paid, due).Findings.Select(finding => finding.Code)));
 }

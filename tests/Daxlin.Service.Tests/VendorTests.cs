@@ -168,6 +168,19 @@ public class VendorTests
     }
 
     [Fact]
+    public async Task A_year_that_cannot_be_is_held_and_may_pass()
+    {
+        var (service, batch) = await Started(Brinewood);
+        await using var running = service;
+        var clear = (await service.Invoices(batch)).Where(one => (string?)one["state"] == "clear").ToList();
+        var (_, misread) = await service.Decide(clear[0]["id"], "corrections", new() { ["act"] = "enter", ["of"] = "invoiceDate", ["text"] = "2062-03-01" });
+        var finding = misread["findings"]!.AsArray().Single(one => (string?)one!["code"] == "date-range")!;
+        Assert.StartsWith("The invoice is dated 2062-03-01, ", (string?)finding["message"], StringComparison.Ordinal);
+        var (_, passed) = await service.Decide(clear[0]["id"], "corrections", new() { ["act"] = "accept", ["code"] = "date-range", ["message"] = (string?)finding["message"] });
+        Assert.DoesNotContain(passed["findings"]!.AsArray(), one => (string?)one!["code"] == "date-range");
+    }
+
+    [Fact]
     public async Task Another_spelling_makes_two_vendors_one_with_all_their_invoices()
     {
         var (service, batch) = await Started(Brinewood);

@@ -14,6 +14,8 @@ export const FIELDS = [
   "freight",
   "tax",
   "total",
+  "alreadyPaid",
+  "amountDue",
 ];
 
 /** The settled names of item columns, in the order in which invoices mostly print them. */

@@ -54,6 +54,8 @@ public static class InvoiceChecks
             yield return tie;
         if (TotalTie(invoice, stated, amounts, amountNames) is { } total)
             yield return total;
+        if (AmountDueTie(invoice) is { } due)
+            yield return due;
         foreach (var own in OwnTie.Of(invoice))
             yield return own;
     }
@@ -135,6 +137,21 @@ public static class InvoiceChecks
         return new TotalAddsUp(
             subtotal, stated is not null, Discount(invoice, subtotal), invoice.Amount(TradeNames.Freight) ?? 0, tax, total,
             invoice.Template.Checks, invoice.Template.Reads.Currency, members);
+    }
+
+    /// <remarks>
+    /// An amount due without anything paid before may be less for a reason that the template does not speak of: then it is no sum
+    /// that does not come out, but an amount that no sum contains.
+    /// </remarks>
+    private static AmountDueAddsUp? AmountDueTie(CapturedInvoice invoice)
+    {
+        if (invoice.Amount(TradeNames.Total) is not { } total || invoice.Amount(TradeNames.AmountDue) is not { } due)
+            return null;
+        var paid = invoice.Amount(TradeNames.AlreadyPaid);
+        var tie = new AmountDueAddsUp(
+            total, Math.Abs(paid ?? 0) * (total < 0 ? -1 : 1), due, invoice.Template.Checks, invoice.Template.Reads.Currency,
+            Present(invoice, TradeNames.Total, TradeNames.AlreadyPaid, TradeNames.AmountDue));
+        return paid is null && !tie.Holds ? null : tie;
     }
 
     /// <summary>

@@ -108,7 +108,7 @@ public sealed class Proposals
         yield return was + tie.Difference;
         yield return was - tie.Difference;
         // A term of a sum is off by what the sum is off; only a factor is off by a part of it.
-        if (tie.Left == 0 || tie.Right == 0 || tie is LinesAddUp or TotalAddsUp or TaxesAddUp or TaxBasesAddUp or RowsAboveAddUp or RowsUnderAddUp or LinesFollowBase)
+        if (tie.Left == 0 || tie.Right == 0 || tie is LinesAddUp or TotalAddsUp or AmountDueAddsUp or TaxesAddUp or TaxBasesAddUp or RowsAboveAddUp or RowsUnderAddUp or LinesFollowBase)
             yield break;
         yield return was * tie.Right / tie.Left;
         yield return was * tie.Left / tie.Right;

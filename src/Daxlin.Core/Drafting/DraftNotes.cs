@@ -14,7 +14,7 @@ internal static class DraftNotes
         var notes = ImmutableArray.CreateBuilder<DraftNote>();
         notes.Add(new DraftNote("vendor", hasName ? Certainty.Guess : Certainty.NotFound, hasName ? $"“{plan.Vendor}”" : "no name stands out on the page; say it"));
         notes.AddRange(reads);
-        foreach (var name in TradeNames.Fields.Where(name => name is not (TradeNames.VendorName or TradeNames.Currency or TradeNames.CreditedInvoice)))
+        foreach (var name in TradeNames.Fields.Where(name => name is not (TradeNames.VendorName or TradeNames.Currency or TradeNames.CreditedInvoice or TradeNames.AlreadyPaid or TradeNames.AmountDue)))
             notes.Add(FieldNote(name, plan, invoices));
         notes.AddRange(ColumnNotes(plan, items, invoices));
         return notes.ToImmutable();

@@ -22,6 +22,10 @@ public static class TradeNames
     public const string Freight = "freight";
     public const string Tax = "tax";
     public const string Total = "total";
+    /// <summary>What is taken off the total because it was paid before: a deposit, earlier payments.</summary>
+    public const string AlreadyPaid = "alreadyPaid";
+    /// <summary>What is left to pay of the total.</summary>
+    public const string AmountDue = "amountDue";
 
     public const string ItemCode = "itemCode";
     public const string Description = "description";
@@ -42,6 +46,7 @@ public static class TradeNames
     public static readonly ImmutableArray<string> Fields =
     [
         InvoiceNumber, InvoiceDate, DueDate, PurchaseOrder, CreditedInvoice, VendorName, VendorTaxId, Iban, Currency, Subtotal, Discount, Freight, Tax, Total,
+        AlreadyPaid, AmountDue,
     ];
 
     /// <summary>The settled names of columns of item rows.</summary>
@@ -65,6 +70,8 @@ public static class TradeNames
         [Freight] = ValueKind.Money,
         [Tax] = ValueKind.Money,
         [Total] = ValueKind.Money,
+        [AlreadyPaid] = ValueKind.Money,
+        [AmountDue] = ValueKind.Money,
         [Quantity] = ValueKind.Number,
         [UnitPrice] = ValueKind.Price,
         [PriceBasis] = ValueKind.Number,

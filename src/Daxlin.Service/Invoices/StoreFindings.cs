@@ -117,6 +117,7 @@ internal sealed class StoreFindings
 
     private async Task Weigh(Invoice row)
     {
+        await db.Entry(row).Reference(one => one.Intake).LoadAsync(cancel);
         var found = new List<Finding>();
         var first = await Double(row);
         if (first is not null)
@@ -127,6 +128,8 @@ internal sealed class StoreFindings
             if (first is null && await Like(row) is { } like)
                 found.Add(like);
             found.AddRange(VendorChecks.Of(stated, facts));
+            if (DateRange.FindingOf(stated.Date, DateOnly.FromDateTime(row.Intake.ReceivedAt)) is { } date)
+                found.Add(date);
             if (stated.IsCreditNote && await Credit(row, stated, vendor) is { } credit)
                 found.Add(credit);
         }
