@@ -140,13 +140,15 @@ public class RulesTests
         var one = TemplateReader.Read(Template);
         var taken = Assert.Single(InvoicePath.Take(Typewriter.Set(Sheet), [one, one with { Name = "other" }], DocumentFacts.Unknown));
         Assert.Null(taken.Checked);
-        Assert.Equal("several-templates", Placing.FindingOf(taken.Found.Matches).Code);
+        Assert.Equal("several-templates", Placing.FindingOf(taken.Found).Code);
         // One that asks for more of what is printed is the better of the two.
         var better = one with { Name = "better", Recognise = one.Recognise with { May = [new Cue(["Freight"])] } };
         Assert.Equal("better", Assert.Single(InvoicePath.Take(Typewriter.Set(Sheet), [one, better], DocumentFacts.Unknown)).Found.Template!.Name);
         var without = one with { Name = "without", Recognise = one.Recognise with { MustNot = [new Cue(["Freight"])] } };
         Assert.Equal("rules", Assert.Single(InvoicePath.Take(Typewriter.Set(Sheet), [one, without], DocumentFacts.Unknown)).Found.Template!.Name);
-        Assert.Equal("no-template", Placing.FindingOf(Recogniser.Recognise(Typewriter.Set(Sheet), [without])).Code);
+        var unknown = Placing.FindingOf(Assert.Single(InvoicePath.Take(Typewriter.Set(Sheet), [without], DocumentFacts.Unknown)).Found);
+        Assert.Equal("no-template", unknown.Code);
+        Assert.Contains("The template without would, but for “Freight”, which must not be on it.", unknown.Message, StringComparison.Ordinal);
     }
 
     [Theory]

@@ -73,4 +73,20 @@ public class TemplateSetTests
         Assert.Null(Recogniser.Choice(Recogniser.Recognise(pages, [Of(1, ["Ropes"]), Of(2, ["Tar &"])])));
         Assert.Null(Recogniser.Choice([]));
     }
+
+    [Theory]
+    // Of several the one of which the most is there.
+    [InlineData("Ropes & Sons\nTar", "The template t1 would, but for “Sails of hemp”, which is not on it.")]
+    [InlineData("Sails of hemp\nTar", "The template t1 would, but for “Ropes & Sons” or “R & S”, which is not on it.")]
+    [InlineData("Tar", "The template t2 would, but for “Pitch”, which is not on it.")]
+    // One whole word of another is none.
+    [InlineData("Tarpaulin", null)]
+    [InlineData("Oakum", null)]
+    [InlineData("nothing of it", null)]
+    public void Which_template_would_recognise_a_page_but_for_one_cue_is_told(string page, string? says)
+    {
+        var set = new TemplateSet([Of(1, ["Ropes & Sons", "R & S"], ["Sails of hemp"]), Of(2, ["Tar"], ["Pitch"]), Of(3, ["Oakum"], ["Caulk"], ["Mallet"])]);
+        Assert.Equal(says, set.NearlyFor(Typewriter.Set(page))?.Says);
+        Assert.Equal(says, Assert.Single(InvoiceSplitter.Split(Typewriter.Set(page), set)).Nearly?.Says);
+    }
 }

@@ -12,6 +12,9 @@ public sealed record FoundInvoice(ImmutableArray<Page> Pages, ImmutableArray<Tem
     /// <summary>Where the file was parted at its first page or behind its last one for a value that changed; null if it was not.</summary>
     public Parting? Parting { get; init; }
 
+    /// <summary>Where no template recognises it: the one that would but for one cue; null if there is none.</summary>
+    public NearMatch? Nearly { get; init; }
+
     /// <summary>What a person said of it; null if nobody did.</summary>
     public ChosenTemplate? Chosen { get; init; }
 

@@ -59,7 +59,8 @@ public static class InvoiceSplitter
         {
             var next = index + 1 < starts.Count ? starts[index + 1] : (Page: pages.Length, Parting: null);
             var own = pages[starts[index].Page..next.Page];
-            invoices.Add(new FoundInvoice(own, Recogniser.Recognise(own, templates)) { Parting = starts[index].Parting ?? next.Parting });
+            var matches = Recogniser.Recognise(own, templates);
+            invoices.Add(new FoundInvoice(own, matches) { Parting = starts[index].Parting ?? next.Parting, Nearly = matches.IsEmpty ? templates.NearlyFor(own) : null });
         }
         return invoices.MoveToImmutable();
     }

@@ -16,7 +16,11 @@ namespace Daxlin.Core.Recognition;
 public sealed class TemplateSet : IReadOnlyCollection<Template>
 {
     private readonly ImmutableArray<Func<Template?>> templates;
+    private readonly ImmutableArray<ImmutableArray<Cue>> musts;
     private readonly CueAutomaton automaton;
+
+    /// <summary>All cues that must be there, not only one of each template; asked for where no template is found.</summary>
+    private readonly Lazy<(CueAutomaton Automaton, ImmutableArray<(int Template, Cue Cue)> Cues)> all;
 
     /// <summary>Templates without a cue that must be there; the reader refuses such, but a program can make one.</summary>
     private readonly ImmutableArray<int> always;
@@ -31,6 +35,8 @@ public sealed class TemplateSet : IReadOnlyCollection<Template>
     {
         var entries = templates.ToList();
         this.templates = [.. entries.Select(entry => entry.Template)];
+        musts = [.. entries.Select(entry => entry.Must)];
+        all = new(AllCues);
         var spellings = new List<(string Text, int Template)>();
         var without = ImmutableArray.CreateBuilder<int>();
         for (var index = 0; index < entries.Count; index++)
@@ -60,5 +66,38 @@ public sealed class TemplateSet : IReadOnlyCollection<Template>
         foreach (var page in pages)
             automaton.Find(page.Squashed.Capitals, found);
         return found.Select(index => templates[index]()).OfType<Template>();
+    }
+
+    /// <summary>The template that would recognise an invoice but for one cue; of several the one of which the most is there. Null if none would.</summary>
+    /// <param name="pages">The invoice's, which no template recognises.</param>
+    public NearMatch? NearlyFor(ImmutableArray<Page> pages)
+    {
+        var (automaton, cues) = all.Value;
+        var found = new HashSet<int>();
+        foreach (var page in pages)
+            automaton.Find(page.Squashed.Capitals, found);
+        var there = found.Where(at => pages.Any(cues[at].Cue.IsOn)).ToLookup(at => cues[at].Template, at => cues[at].Cue);
+        return there.Select(own => (Nearly: Nearly(own.Key, [.. own], pages), There: own.Sum(cue => cue.Spellings.Max(spelling => spelling.Length)), own.Key))
+            .Where(one => one.Nearly is not null).OrderByDescending(one => one.There).ThenBy(one => one.Key).FirstOrDefault().Nearly;
+    }
+
+    private NearMatch? Nearly(int template, HashSet<Cue> there, ImmutableArray<Page> pages)
+    {
+        var missing = musts[template].Where(cue => !there.Contains(cue)).ToList();
+        if (missing.Count > 1 || templates[template]() is not { } read)
+            return null;
+        var forbidden = read.Recognise.MustNot.Where(cue => pages.Any(cue.IsOn)).ToList();
+        return (missing, forbidden) switch
+        {
+            ([var cue], []) => new NearMatch(read, cue, IsThere: false),
+            ([], [var cue]) => new NearMatch(read, cue, IsThere: true),
+            _ => null,
+        };
+    }
+
+    private (CueAutomaton, ImmutableArray<(int, Cue)>) AllCues()
+    {
+        ImmutableArray<(int Template, Cue Cue)> cues = [.. musts.SelectMany((own, template) => own.Select(cue => (template, cue)))];
+        return (new CueAutomaton(cues.SelectMany((one, at) => one.Cue.Spellings.Where(spelling => !string.IsNullOrWhiteSpace(spelling)).Select(spelling => (SquashedText.Squash(spelling).ToUpperInvariant(), at)))), cues);
     }
 }

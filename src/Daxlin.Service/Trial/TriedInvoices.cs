@@ -15,17 +15,17 @@ internal static class TriedInvoices
     /// <summary>The invoices of a document by the templates that recognise them.</summary>
     public static IEnumerable<InvoiceDetail> Of(InvoiceDocument document, ImmutableArray<Page> pages, TemplateSet templates) =>
         InvoicePath.Take(pages, templates, new DocumentFacts(document.File, "", null))
-            .Select(taken => Of(document, pages.Length, taken.FirstPage, taken.LastPage, taken.Found.Template, taken.Checked, taken.Found.Matches));
+            .Select(taken => Of(document, pages.Length, taken.FirstPage, taken.LastPage, taken.Found.Template, taken.Checked, taken.Found));
 
     /// <summary>One that was captured by a template, whether or not that recognises it.</summary>
     public static InvoiceDetail Of(InvoiceDocument document, int pages, CheckedInvoice invoice) =>
-        Of(document, pages, 1, pages, invoice.Captured.Template, invoice, []);
+        Of(document, pages, 1, pages, invoice.Captured.Template, invoice, null);
 
     private static InvoiceDetail Of(
-        InvoiceDocument document, int pages, int firstPage, int lastPage, Template? template, CheckedInvoice? invoice, ImmutableArray<TemplateMatch> matches)
+        InvoiceDocument document, int pages, int firstPage, int lastPage, Template? template, CheckedInvoice? invoice, FoundInvoice? found)
     {
         var record = invoice is not null ? InvoiceRecords.Of(invoice)
-            : InvoiceRecord.Empty with { Findings = [InvoiceRecords.Of(Placing.FindingOf(matches), InvoiceRecords.FromFile)] };
+            : InvoiceRecord.Empty with { Findings = [InvoiceRecords.Of(Placing.FindingOf(found!), InvoiceRecords.FromFile)] };
         return new InvoiceDetail(
             0, 1, invoice is null ? "unplaced" : invoice.IsClear ? "clear" : "held", record.Kind, 0, "",
             document, pages, firstPage, lastPage,

@@ -97,7 +97,7 @@ internal sealed record InvoiceOutcome(
     private static InvoiceOutcome Unplaced(TakenInvoice taken)
     {
         var looksLike = taken.Found.Matches.IsEmpty ? Drafter.VendorOf(taken.Found.Pages) ?? "" : "";
-        var finding = Placing.FindingOf(taken.Found.Matches, looksLike);
+        var finding = Placing.FindingOf(taken.Found, looksLike);
         return new InvoiceOutcome(
             taken.FirstPage, taken.LastPage, InvoiceState.Unplaced, "", 0, "", "", "", "", "", false, 0, 1, finding.Message,
             InvoiceRecords.ToJson(InvoiceRecord.Empty with { Findings = [InvoiceRecords.Of(finding, InvoiceRecords.FromFile)] }))
