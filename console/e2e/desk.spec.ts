@@ -65,6 +65,17 @@ test("a template is made from an unplaced invoice in a few acts, and the vendor'
   await expect(page.locator("tbody tr")).toHaveCount(8);
   await page.getByLabel("Of each invoice").selectOption("invoiceDate");
   await expect(page.locator("tbody tr").first()).toContainText(/\d{4}-\d\d-\d\dbeside|\d{4}-\d\d-\d\dunder/);
+  // A step is added, seen on all invoices at once, and taken away.
+  await page.getByLabel("Of each invoice").selectOption("invoiceNumber");
+  const number = (await page.locator("tbody tr").first().locator("td").nth(2).innerText()).trim();
+  const steps = page.getByRole("region", { name: "Steps of the invoice number" });
+  await steps.getByLabel("Another step").selectOption("replace");
+  await steps.getByLabel("replace").fill(number.slice(0, 2));
+  await steps.getByLabel("with", { exact: true }).fill("ZZ");
+  await steps.getByRole("button", { name: "Add it" }).click();
+  await expect(page.locator("tbody tr").first()).toContainText(`ZZ${number.slice(2)}`);
+  await steps.getByRole("button", { name: "Take it away" }).click();
+  await expect(page.locator("tbody tr").first()).not.toContainText("ZZ");
   await page.getByRole("tab", { name: "Aloud" }).click();
   await expect(page.getByRole("list", { name: "The template read aloud" })).toContainText(
     /The total is the money beside “/,

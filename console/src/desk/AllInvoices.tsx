@@ -6,12 +6,16 @@ import { COLUMNS, FIELDS } from "../shared/fields";
 import { AllFields } from "./AllFields";
 import { AllLines } from "./AllLines";
 import { InvoiceStates } from "./InvoiceStates";
+import { TidySteps } from "./TidySteps";
 import { ValueSteps } from "./ValueSteps";
 
 interface Props {
   invoices: Invoice[];
   shown: string;
   show: (sha256: string) => void;
+  /** The template, and how it is changed. */
+  text: string;
+  change: (text: string) => void;
 }
 
 /** In the settled order, names of the template's own behind. */
@@ -21,7 +25,7 @@ const sorted = (names: Set<string>, settled: string[]) => [
 ];
 
 /** What the template captures from all invoices at hand: their states, every field, all rows, or one value step by step. */
-export function AllInvoices({ invoices, shown, show }: Props) {
+export function AllInvoices({ invoices, shown, show, text, change }: Props) {
   const [view, setView] = useState("states");
   const captured = invoices.filter((invoice) => invoice.state !== "unplaced");
   const fields = sorted(new Set(captured.flatMap((one) => Object.keys(one.fields))), FIELDS);
@@ -60,7 +64,10 @@ export function AllInvoices({ invoices, shown, show }: Props) {
       ) : view === "lines" ? (
         <AllLines invoices={captured} columns={columns} show={show} />
       ) : (
-        <ValueSteps invoices={captured} name={view} show={show} />
+        <>
+          <TidySteps key={view} text={text} name={view} change={change} />
+          <ValueSteps invoices={captured} name={view} show={show} />
+        </>
       )}
     </>
   );

@@ -284,6 +284,8 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
             <AllInvoices
               invoices={results}
               shown={shown}
+              text={text}
+              change={change}
               show={(sha256) => {
                 setShown(sha256);
                 setPointed(null);
@@ -295,7 +297,13 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
             <DraftNotes notes={drafting.notes} />
           </Tabs.Panel>
           <Tabs.Panel value="rehearsal" pt={8}>
-            <Publish invoice={invoice} work={work} rehearsal={rehearsal} isUnfit={isUnfit} />
+            <Publish
+              invoice={invoice}
+              work={work}
+              rehearsal={rehearsal}
+              isUnfit={isUnfit}
+              published={drafting.forgetNotes}
+            />
           </Tabs.Panel>
           <Tabs.Panel value="aloud" pt={8}>
             <Sentences sentences={trial.data?.templates[0]?.sentences ?? []} />

@@ -13,10 +13,11 @@ interface Props {
   rehearsal: RehearsalWork;
   /** The template has faults, or is being drafted. */
   isUnfit: boolean;
+  published: () => void;
 }
 
 /** What the draft would change, and its publishing as the next version. */
-export function Publish({ invoice, work, rehearsal, isUnfit }: Props) {
+export function Publish({ invoice, work, rehearsal, isUnfit, published }: Props) {
   const [note, setNote] = useKept(`note.${invoice.id}`, "");
   const queries = useQueryClient();
   const navigate = useNavigate();
@@ -33,6 +34,7 @@ export function Publish({ invoice, work, rehearsal, isUnfit }: Props) {
       ),
     onSuccess: async () => {
       setNote("");
+      published();
       await work.draft.drop();
       queries.invalidateQueries();
       navigate(`/batches/${invoice.batch}`);

@@ -86,6 +86,44 @@ export function withoutField(document: TemplateDocument, name: string): string {
   return written({ ...document, fields });
 }
 
+/** A step between the printed text and the value, as a template writes it. */
+export type TidyStep = Record<string, unknown>;
+
+/** The steps of a field, or of a column as `lines.amount`, in each block that has it. */
+export function tidyIn(document: TemplateDocument, name: string): TidyStep[] {
+  const column = columnOf(name);
+  const rule =
+    column === null
+      ? document.fields?.[name]
+      : blocksOf(document).find((block) => block.columns?.[column] !== undefined)?.columns?.[column];
+  const { tidy } = (rule ?? {}) as { tidy?: unknown };
+  return Array.isArray(tidy) ? (tidy as TidyStep[]) : [];
+}
+
+/** Gives a field, or a column in every block that has it, other steps. */
+export function withTidy(document: TemplateDocument, name: string, tidy: TidyStep[]): string {
+  const column = columnOf(name);
+  const tidied = (rule: object) => {
+    const { tidy: _, ...rest } = rule as { tidy?: unknown };
+    return tidy.length === 0 ? rest : { ...rest, tidy };
+  };
+  if (column === null) {
+    const rule = document.fields?.[name];
+    return written(
+      rule === undefined ? document : { ...document, fields: { ...document.fields, [name]: tidied(rule) } },
+    );
+  }
+  const blocks = blocksOf(document).map((block) =>
+    block.columns?.[column] === undefined
+      ? block
+      : { ...block, columns: { ...block.columns, [column]: tidied(block.columns[column]) } },
+  );
+  return written({ ...document, blocks });
+}
+
+/** "lines.amount" is the column amount; a field's name is none. */
+const columnOf = (name: string) => (name.startsWith("lines.") ? name.slice("lines.".length) : null);
+
 /** The vendor's name, where it stands in a template: for itself, and as the value of a field. */
 export function withVendor(document: TemplateDocument, vendor: string): string {
   const fields = { ...document.fields };

@@ -1,6 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useMemo, useRef } from "react";
 import { api, dataOf, type Invoice } from "../api/client";
+import { useKept } from "../shared/useKept";
 import type { DraftNote } from "./DraftNotes";
 import type { TemplateWork } from "./useTemplateText";
 
@@ -9,7 +10,9 @@ export const MOST_SAMPLES = 10;
 
 /** Drafts a template by itself when a desk is opened for the first time, or fetches the one that is to be mended. */
 export function useDrafting(invoice: Invoice, work: TemplateWork) {
-  const [notes, setNotes] = useState<DraftNote[]>([]);
+  // Kept beside the draft: a desk that is opened again says how sure it was, too.
+  const [kept, setKept] = useKept(`notes.${invoice.id}`, "");
+  const notes = useMemo(() => notesIn(kept), [kept]);
   const draft = useMutation({
     mutationFn: (documents: string[]) =>
       dataOf(
@@ -19,7 +22,7 @@ export function useDrafting(invoice: Invoice, work: TemplateWork) {
       ),
     onSuccess: (drafted) => {
       work.change(`${drafted.template}\n`);
-      setNotes(drafted.notes);
+      setKept(JSON.stringify(drafted.notes));
     },
   });
   const mended = useMutation({
@@ -39,6 +42,8 @@ export function useDrafting(invoice: Invoice, work: TemplateWork) {
   }, [work.text, work.draft.isKnown, invoice, draft, mended]);
   return {
     notes,
+    /** Once it is published, how sure the draft was is of no use any more. */
+    forgetNotes: () => setKept(""),
     draftFrom: draft.mutate,
     doing: draft.isPending
       ? "Drafting a template from this invoice …"
@@ -47,4 +52,14 @@ export function useDrafting(invoice: Invoice, work: TemplateWork) {
         : "",
     error: draft.error ?? mended.error,
   };
+}
+
+/** What an earlier release of this page may have kept otherwise is nothing. */
+function notesIn(kept: string): DraftNote[] {
+  try {
+    const notes: unknown = JSON.parse(kept || "[]");
+    return Array.isArray(notes) ? notes : [];
+  } catch {
+    return [];
+  }
 }
