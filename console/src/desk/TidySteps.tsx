@@ -63,6 +63,7 @@ export function TidySteps({ text, name, change }: Props) {
       </ol>
       <form
         className="row"
+        style={{ marginBottom: 10 }}
         onSubmit={(event) => {
           event.preventDefault();
           put([...steps, stepOf(kind.value, kind.keys, said)]);

@@ -117,7 +117,8 @@ internal sealed class StoreFindings
 
     private async Task Weigh(Invoice row)
     {
-        await db.Entry(row).Reference(one => one.Intake).LoadAsync(cancel);
+        if (db.Entry(row).Reference(one => one.Intake) is { CurrentValue: null } intake)
+            await intake.LoadAsync(cancel);
         var found = new List<Finding>();
         var first = await Double(row);
         if (first is not null)
