@@ -205,6 +205,57 @@ public sealed class CommandTests : IDisposable
     }
 
     [Fact]
+    public async Task A_template_is_chosen_a_row_divided_a_template_mended_by_what_was_corrected_and_a_batch_posted_despite_its_totals()
+    {
+        await using var service = await ServiceUnderTest.Start();
+        await service.SaveTemplates(Repository.Samples);
+        var folder = Path.Combine(Repository.Samples, "brinewood-chandlery");
+        var template = JsonNode.Parse(await File.ReadAllTextAsync(Path.Combine(folder, "brinewood.template.json")))!.AsObject();
+        template["fields"]!["dueDate"] = new JsonObject { ["where"] = new JsonObject { ["beside"] = "Nowhere" }, ["required"] = false };
+        await service.SaveTemplate(template.ToJsonString());
+        Assert.Equal(1, (await Client.Run(service.Address, "batch", "add", "One", folder, "--wait")).ExitCode);
+
+        var (code, said, _) = await Client.Run(service.Address, "invoice", "template", "1", "skerrow-standard");
+        Assert.Equal((1, true), (code, said.Contains("captured by the template skerrow-standard, version 1", StringComparison.Ordinal)));
+        (code, said, _) = await Client.Run(service.Address, "invoice", "template", "1");
+        Assert.Equal((0, true), (code, said.Contains("captured by the template brinewood-standard, version 2", StringComparison.Ordinal)));
+        Assert.Equal(3, (await Client.Run(service.Address, "invoice", "template", "1", "heron")).ExitCode);
+
+        var line = (await service.Get("invoices/1"))["lines"]![0]!;
+        var words = ((string)line["cells"]!["description"]!["value"]!).Split(' ');
+        Assert.Equal(2, (await Client.Run(service.Address, "invoice", "correct", "1", "--divide", "lines[1]")).ExitCode);
+        Assert.Equal(1, (await Client.Run(service.Address, "invoice", "correct", "1", "--divide", "lines[1]", "--add", $"description={words[^1]}")).ExitCode);
+        Assert.Equal(words[^1], (string?)(await service.Get("invoices/1"))["lines"]![1]!["cells"]!["description"]!["value"]);
+        Assert.Equal(0, (await Client.Run(service.Address, "invoice", "correct", "1", "--take-back")).ExitCode);
+
+        (code, said, _) = await Client.Run(service.Address, "template", "corrections", "brinewood-standard");
+        Assert.Equal((0, true), (code, said.StartsWith("Nothing was corrected in the same way on three invoices", StringComparison.Ordinal)));
+        var truth = JsonNode.Parse(await File.ReadAllTextAsync(Path.Combine(folder, "truth.json")))!["invoices"]!.AsArray();
+        foreach (var id in Enumerable.Range(1, 3))
+        {
+            var file = (string?)(await service.Get($"invoices/{id}"))["document"]!["file"];
+            await Client.Run(service.Address, "invoice", "correct", $"{id}", $"dueDate={truth.Single(one => (string?)one!["file"] == file)!["dueDate"]}");
+        }
+        (code, said, _) = await Client.Run(service.Address, "template", "corrections", "brinewood-standard");
+        Assert.Equal(1, code);
+        Assert.Contains("1  The due date was entered by hand on 3 invoices. Invoices 1–3.", said, StringComparison.Ordinal);
+        Assert.Contains("Mended if the due date is looked for beside “Zahlbar bis” first.", said, StringComparison.Ordinal);
+        var mended = Path.Combine(service.Data, "mended.json");
+        Assert.Equal(2, (await Client.Run(service.Address, "template", "corrections", "brinewood-standard", "--take", "1")).ExitCode);
+        Assert.Equal(0, (await Client.Run(service.Address, "template", "corrections", "brinewood-standard", "--take", "1", "--out", mended)).ExitCode);
+        Assert.Equal(0, (await Client.Run(service.Address, "template", "check", mended)).ExitCode);
+
+        await Client.Run(service.Address, "batch", "totals", "1", "24:EUR");
+        await Client.Run(service.Address, "invoice", "approve", "1");
+        var csv = Path.Combine(service.Data, "run.csv");
+        (code, _, var error) = await Client.Run(service.Address, "posting", "run", "--batch", "1", "--out", csv);
+        Assert.Equal((3, true), (code, error.ReplaceLineEndings(" ").Contains("24 invoices in EUR were stated, 6 captured (18 less)", StringComparison.Ordinal)));
+        Assert.False(File.Exists(csv));
+        Assert.Equal(0, (await Client.Run(service.Address, "posting", "run", "--batch", "1", "--out", csv, "--despite", "The rest comes tomorrow")).ExitCode);
+        Assert.True(File.Exists(csv));
+    }
+
+    [Fact]
     public async Task Every_row_of_the_demo_is_posted_as_its_truth_says()
     {
         await using var service = await ServiceUnderTest.Start();

@@ -173,6 +173,14 @@ public class CorrectionPropertyTests
                 new RowAdded(BlockRule.Lines, line.Block, null, line.Cells.ToImmutableSortedDictionary(cell => cell.Name, cell => cell.Value, StringComparer.Ordinal)));
             Assert.True(again.Checked.IsClear, string.Join(' ', again.Checked.Findings.Select(finding => finding.Message)));
             Assert.Equal(captured.Lines.Length, again.Checked.Captured.Lines.Length);
+            // A row of a person's that lacks what a captured one must have is told so.
+            foreach (var column in new[] { TradeNames.Description, TradeNames.Quantity, TradeNames.UnitPrice, TradeNames.Amount })
+            {
+                var less = Corrected(
+                    captured, new RowStruck(address),
+                    new RowAdded(BlockRule.Lines, line.Block, null, line.Cells.Where(cell => cell.Name != column).ToImmutableSortedDictionary(cell => cell.Name, cell => cell.Value, StringComparer.Ordinal)));
+                Assert.Contains(less.Checked.Findings, finding => finding.Code == "value-missing" && finding.Message.EndsWith($"which a person added, has no {TradeNames.Spoken(column)}.", StringComparison.Ordinal));
+            }
         },
         iter: Times);
 

@@ -277,7 +277,7 @@ public sealed class InvoiceCorrections
         corrected = corrected with
         {
             Sums = new SumsOfRows(captured).Anew(corrected),
-            Findings = [.. captured.Findings.Where(finding => !IsSettled(finding, corrected)), .. found, .. KindDoubt(corrected)],
+            Findings = [.. captured.Findings.Where(finding => !IsSettled(finding, corrected)), .. found, .. Incomplete(), .. KindDoubt(corrected)],
         };
         var weighed = InvoiceChecks.Check(corrected);
         var open = weighed.Findings.Where(finding => finding.Code != "amount-untied" || !finding.About.All(settled.Contains)).ToList();
@@ -294,6 +294,17 @@ public sealed class InvoiceCorrections
             captured, weighed with { Findings = [.. open] }, entered.ToImmutableSortedDictionary(StringComparer.Ordinal), [.. struck], [.. passed],
             lists.SelectMany(list => list.Value.Select(row => KeyValuePair.Create((list.Key, row.Line.Number), row.Address))).ToImmutableDictionary());
     }
+
+    /// <summary>What a row that a person made lacks, as a captured one would be told to lack it.</summary>
+    private IEnumerable<Finding> Incomplete() =>
+        from list in lists
+        from row in list.Value
+        where row.Address.AddedBy > 0
+        from column in template.Blocks.FirstOrDefault(block => block.Name == row.Line.Block)?.Columns ?? []
+        where column.Required && row.Line.Find(column.Name) is null
+        select Finding.Hold(
+            "value-missing", $"Row {row.Line.Number.ToString(CultureInfo.InvariantCulture)}, which a person added, has no {TradeNames.Spoken(column.Name)}.",
+            ValueNames.Of(list.Key, row.Line.Number, column.Name));
 
     private ImmutableArray<CapturedLine> LinesOf(string list) => [.. lists[list].Select(row => row.Line)];
 
