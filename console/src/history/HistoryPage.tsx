@@ -18,6 +18,7 @@ const ACTS = [
   { value: "takenIn", label: "taken in" },
   { value: "captured", label: "captured" },
   { value: "corrected", label: "corrected" },
+  { value: "templateChosen", label: "template chosen" },
   { value: "handedOver", label: "handed over" },
   { value: "approved", label: "approved" },
   { value: "setAside", label: "set aside" },

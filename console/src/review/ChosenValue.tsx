@@ -130,6 +130,7 @@ export function ChosenValue(props: Props) {
             ) : (
               <TraceSteps value={value} />
             )}
+            {value && <Sums invoice={invoice} name={chosen} />}
           </p>
         </>
       )}
@@ -224,6 +225,23 @@ export function ChosenValue(props: Props) {
         </div>
       )}
     </div>
+  );
+}
+
+/** The sums that a figure stands in; that it stands in none is said, too. */
+function Sums({ invoice, name }: { invoice: Invoice; name: string }) {
+  const sums = invoice.ties.filter((tie) => tie.about.includes(name));
+  if (sums.length === 0) {
+    return invoice.unproved.includes(name) ? <span>; in no sum</span> : null;
+  }
+  return (
+    <>
+      {sums.map((tie) => (
+        <span key={tie.equation} className={tie.holds ? "" : "state held"}>
+          ; {tie.holds ? "=" : "≠"} {tie.equation}
+        </span>
+      ))}
+    </>
   );
 }
 

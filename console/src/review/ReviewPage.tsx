@@ -82,6 +82,11 @@ export function ReviewPage() {
             Only {choice.vendor} ×
           </Button>
         )}
+        {choice.handedTo && (
+          <Button size="xs" variant="default" onClick={() => choose({ handedTo: "" })}>
+            Only with {choice.handedTo} ×
+          </Button>
+        )}
         <span role="status" className="soft">
           {queue.isSuccess &&
             (rows.length === MOST_LISTED
@@ -93,7 +98,7 @@ export function ReviewPage() {
       {queue.isError && <Failed error={queue.error} again={() => queue.refetch()} />}
       {queue.isSuccess && rows.length === 0 && (
         <p className="soft">
-          {choice.search === "" && choice.vendor === "" && choice.state === "held"
+          {choice.search === "" && choice.vendor === "" && choice.handedTo === "" && choice.state === "held"
             ? "Nothing is held: all that was captured adds up, or is decided on."
             : "No invoice is like that."}
         </p>
@@ -125,7 +130,13 @@ export function ReviewPage() {
                 </td>
                 <td className="figure">{money(invoice.total, invoice.currency)}</td>
                 <td>
-                  {invoice.handedTo && <b>with {invoice.handedTo} </b>}
+                  {invoice.handedTo && (
+                    <>
+                      <Link to={`?${addressOf({ ...choice, handedTo: invoice.handedTo })}`}>
+                        with {invoice.handedTo}
+                      </Link>{" "}
+                    </>
+                  )}
                   {invoice.firstFinding}
                   {invoice.findings > 1 && <span className="soft"> and {invoice.findings - 1} more</span>}
                 </td>

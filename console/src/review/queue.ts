@@ -11,6 +11,8 @@ export interface QueueChoice {
   search: string;
   /** Only this vendor's; empty for all. */
   vendor: string;
+  /** Only what was handed to this person; empty for all. */
+  handedTo: string;
   /** "true" where capitals count, or where only whole words do. */
   matchCase: string;
   wholeWords: string;
@@ -31,6 +33,7 @@ export function choiceIn(parameters: URLSearchParams): QueueChoice {
     order: parameters.get("order") ?? "due",
     search: parameters.get("search") ?? "",
     vendor: parameters.get("vendor") ?? "",
+    handedTo: parameters.get("handedTo") ?? "",
     matchCase: parameters.get("matchCase") ?? "",
     wholeWords: parameters.get("wholeWords") ?? "",
   };
@@ -55,6 +58,7 @@ export const askQueue = (choice: QueueChoice) =>
               order: choice.order,
               search: choice.search || undefined,
               vendor: choice.vendor || undefined,
+              handedTo: choice.handedTo || undefined,
               matchCase: choice.matchCase === "true" || undefined,
               wholeWords: choice.wholeWords === "true" || undefined,
               limit: MOST_LISTED,
