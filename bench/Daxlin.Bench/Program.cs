@@ -5,6 +5,7 @@ using Spectre.Console;
 
 // Full capture against the PDF library's bare reading and against pdftotext, side by side in one run.
 //   run NAME=DIR…          the times, the ratios, pages a second
+//   growth DIR…            invoices of one vendor with more rows in each folder: what twice the rows cost
 //   memory DIR TIMES       captures the folder TIMES times over and prints its peak memory; a process of its own
 if (args is ["memory", var folder, var times])
 {
@@ -13,6 +14,11 @@ if (args is ["memory", var folder, var times])
         Parallel.ForEach(workload.Files, file => Contenders.Capture(File.ReadAllBytes(file), workload));
     var peak = File.ReadLines("/proc/self/status").First(line => line.StartsWith("VmHWM", StringComparison.Ordinal));
     Console.WriteLine(string.Concat(peak.Where(char.IsAsciiDigit)));
+    return 0;
+}
+if (args is ["growth", ..])
+{
+    Growth.Print(args[1..]);
     return 0;
 }
 if (args.Length < 2 || args[0] != "run")

@@ -97,7 +97,7 @@ test("a file with several invoices shows each on its own pages, and a value tell
   await expect(page.getByRole("img", { name: /^Page \d/ })).toHaveCount(2);
   await page.locator('[data-value="lines[2].quantity"]').click();
   await expect(page.locator(".trace p")).toHaveText(
-    "row 2, quantity: printed “51kg” on page 2, column quantity → splitUnit: “51”",
+    "row 2, quantity: printed “51kg” on page 2, column quantity → splitUnit: “51”; = quantity × unit price = amount (line 2)",
   );
   await expectNoViolation(page);
 });
