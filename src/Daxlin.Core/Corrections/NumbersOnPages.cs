@@ -13,18 +13,19 @@ internal sealed class NumbersOnPages
     private const int MostWords = 3;
 
     /// <param name="taken">Places of captured values, which say already what they are.</param>
-    public NumbersOnPages(IEnumerable<PrintedLine> lines, Habits habits, IReadOnlyCollection<PlaceOnPage> taken)
+    public NumbersOnPages(IEnumerable<PrintedLine> lines, Habits habits, IEnumerable<PlaceOnPage> taken)
     {
+        var boxes = taken.ToLookup(place => place.Page, place => place.Box);
         foreach (var (page, words) in lines)
         {
             for (var first = 0; first < words.Length; first++)
             {
                 var (text, box) = (words[first].Text, words[first].Box);
-                Add(text, new PlaceOnPage(page, box), habits, taken);
+                Add(text, new PlaceOnPage(page, box), habits, boxes);
                 for (var last = first + 1; last < Math.Min(words.Length, first + MostWords) && words[last].Box.Left - box.Right < box.Height; last++)
                 {
                     (text, box) = (text + " " + words[last].Text, box.Union(words[last].Box));
-                    Add(text, new PlaceOnPage(page, box), habits, taken);
+                    Add(text, new PlaceOnPage(page, box), habits, boxes);
                 }
             }
         }
@@ -42,12 +43,11 @@ internal sealed class NumbersOnPages
         return null;
     }
 
-    private void Add(string text, PlaceOnPage place, Habits habits, IReadOnlyCollection<PlaceOnPage> taken)
+    private void Add(string text, PlaceOnPage place, Habits habits, ILookup<int, Box> taken)
     {
         if (!text.AsSpan().ContainsAnyInRange('0', '9') || NumberReader.Read(text.TrimEnd('%', ' '), habits) is not { Number: { } number })
             return;
-        if (taken.Any(other => other.Page == place.Page && other.Box.Left < place.Box.Right && other.Box.Right > place.Box.Left
-            && other.Box.Top < place.Box.Bottom && other.Box.Bottom > place.Box.Top))
+        if (taken[place.Page].Any(other => other.Left < place.Box.Right && other.Right > place.Box.Left && other.Top < place.Box.Bottom && other.Bottom > place.Box.Top))
             return;
         if (!places.TryGetValue(number, out var known))
             places[number] = known = [];

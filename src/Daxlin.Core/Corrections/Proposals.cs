@@ -29,6 +29,9 @@ public sealed class Proposals
     private readonly Dictionary<(string Of, string? Value), Proposal> found = [];
     private readonly Dictionary<CapturedLine, (int Ties, ImmutableArray<Tie> Failing)> ofLines = new(ReferenceEqualityComparer.Instance);
     private readonly SumsOfRows sums;
+
+    /// <summary>The values by their names, since an invoice may have thousands and each is asked for.</summary>
+    private readonly Dictionary<string, CapturedValue> values;
     private int budget;
 
     private Proposals(CorrectedInvoice corrected, IEnumerable<PrintedLine> pages)
@@ -40,6 +43,7 @@ public sealed class Proposals
             // What a person typed over a printed value says nothing of what is printed there.
             [.. invoice.Values.Where(one => !corrected.Entered.ContainsKey(one.Name)).SelectMany(one => one.Value.Trace.Places)]);
         sums = new SumsOfRows(corrected.Captured);
+        values = invoice.Values.GroupBy(one => one.Name).ToDictionary(group => group.Key, group => group.First().Value);
         budget = MostRowsWeighed / (invoice.Lines.Length + 10);
     }
 
@@ -118,7 +122,7 @@ public sealed class Proposals
 
     private void TryMember(string name, Tie tie)
     {
-        if (invoice.Named(name) is not { Number: { } was } value)
+        if (budget <= 0 || (values.GetValueOrDefault(name) ?? invoice.Named(name)) is not { Number: { } was } value)
             return;
         foreach (var candidate in WantedOf(tie, was).Distinct())
         {
@@ -135,6 +139,8 @@ public sealed class Proposals
         var rates = invoice.Lines.Select(line => line.NumberIn(TradeNames.TaxRate)).Concat(invoice.Taxes.Select(row => row.NumberIn(TradeNames.Rate))).OfType<decimal>().ToHashSet();
         foreach (var line in invoice.Lines)
         {
+            if (budget <= 0)
+                return;
             if (line.Find(TradeNames.TaxRate) is not { Number: not null } value)
                 continue;
             foreach (var rate in rates)
