@@ -54,7 +54,7 @@ public class TaughtChangeTests
     [Fact]
     public void A_value_that_was_typed_three_times_is_found_where_it_is_printed_and_on_the_next_invoice_too()
     {
-        var repeated = Only(Enumerable.Range(1, 3).Select(number => new SaidOfInvoice(number, [("dueDate", $"2026-04-1{number}", null), ("invoiceNumber", number == 1 ? "X" : "", null)], [], [])));
+        var repeated = Only(Enumerable.Range(1, 3).Select(number => new SaidOfInvoice(number, [new("dueDate", $"2026-04-1{number}", "", null), new("invoiceNumber", number == 1 ? "X" : "", "Y", null)], [], [])));
         Assert.Equal("The due date was entered by hand on 3 invoices.", repeated.Says);
         var change = TaughtChange.For(repeated, Document, [.. Samples.Take(3)])!;
         Assert.Equal("the due date is looked for beside “Pay by” first", change.Says);
@@ -91,14 +91,23 @@ public class TaughtChangeTests
     public void What_no_one_change_gives_is_offered_without_one()
     {
         // One of the values is printed nowhere.
-        var typed = Only(new[] { "2026-04-11", "2026-04-12", "2026-09-09" }.Select((value, at) => new SaidOfInvoice(at + 1, [("dueDate", value, null)], [], [])));
+        var typed = Only(new[] { "2026-04-11", "2026-04-12", "2026-09-09" }.Select((value, at) => new SaidOfInvoice(at + 1, [new("dueDate", value, "", null)], [], [])));
         Assert.Null(TaughtChange.For(typed, Document, [.. Samples.Take(3)]));
         // The rows have no word in common but would take others with them.
         var rows = Only(Samples.Take(3).Select((sample, at) => new SaidOfInvoice(at + 1, [], [("goods", InvoiceCapture.Capture(sample.Pages, Template).Lines[at % 2 == 0 ? 0 : 2].Cells[0].Trace.Places[0])], [])));
         Assert.Null(TaughtChange.For(rows, Document, [.. Samples.Take(3)]));
-        var column = Only(Enumerable.Range(1, 3).Select(number => new SaidOfInvoice(number, [("lines[2].amount", "1.00", null), ("lines[3].amount", "1.00", null)], [], [])));
+        var column = Only(Enumerable.Range(1, 3).Select(number => new SaidOfInvoice(number, [new("lines[2].amount", "1.00", "", null), new("lines[2].description", "Wick", "Wick", null), new("lines[3].amount", "1.00", "2.00", null)], [], [])));
         Assert.Equal("The amount of a row was entered by hand on 3 invoices.", column.Says);
         Assert.Null(TaughtChange.For(column, Document, [.. Samples.Take(3)]));
-        Assert.Empty(RepeatedCorrection.In(Enumerable.Range(1, 2).Select(number => new SaidOfInvoice(number, [("dueDate", "2026-04-11", null), ("total", "", null)], [], ["deposit"]))));
+        Assert.Empty(RepeatedCorrection.In(Enumerable.Range(1, 2).Select(number => new SaidOfInvoice(number, [new("dueDate", "2026-04-11", "", null), new("total", "", "9.00", null)], [], ["deposit"]))));
+    }
+
+    [Fact]
+    public void A_row_that_a_person_made_is_no_fault_of_the_template_and_a_value_missing_on_a_captured_one_is()
+    {
+        SaidOfInvoice Said(int invoice, string captured) =>
+            new(invoice, [new("lines[4].quantity", "2", "", null), new("lines[4].description", "Wick", captured, null), new("total", "9.00", "9.00", null)], [], []);
+        Assert.Empty(RepeatedCorrection.In(Enumerable.Range(1, 3).Select(number => Said(number, ""))));
+        Assert.Equal("lines[].quantity", Only(Enumerable.Range(1, 3).Select(number => Said(number, "Wick"))).Name);
     }
 }

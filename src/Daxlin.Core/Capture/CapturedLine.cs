@@ -32,18 +32,11 @@ public sealed record CapturedLine(string Block, int Number, ImmutableArray<Captu
     /// <param name="value">Null takes the value away.</param>
     public CapturedLine With(string column, CapturedValue? value)
     {
-        if (ValueNames.ParseUnder(column) is var (list, row, own))
-        {
-            var under = Under.First(one => one.Name == list);
-            var line = under.Rows.First(one => one.Number == row);
-            return this with { Under = Under.Replace(under, under with { Rows = under.Rows.Replace(line, line.With(own, value)) }) };
-        }
-        for (var at = 0; at < Cells.Length; at++)
-        {
-            if (Cells[at].Name == column)
-                return this with { Cells = value is null ? Cells.RemoveAt(at) : Cells.SetItem(at, value) };
-        }
-        return value is null ? this : this with { Cells = Cells.Add(value) };
+        if (ValueNames.ParseUnder(column) is not var (list, row, own))
+            return this with { Cells = Cells.With(column, value) };
+        var under = Under.First(one => one.Name == list);
+        var line = under.Rows.First(one => one.Number == row);
+        return this with { Under = Under.Replace(under, under with { Rows = under.Rows.Replace(line, line.With(own, value is null ? null : value with { Name = own })) }) };
     }
 
     /// <summary>The number in a column, or null if the row has none.</summary>

@@ -53,7 +53,8 @@ public static partial class ValueNames
             + (list is BlockRule.Lines or BlockRule.Taxes ? "" : $" of {list}") + (column is null ? "" : $", {SpokenColumn(column)}")
         : TradeNames.Spoken(name);
 
-    private static string SpokenColumn(string column) => ParseUnder(column) is var (list, row, own)
+    /// <summary>A column as it is read aloud, or the path to a value in a list under a row: "deliveries 1, quantity".</summary>
+    public static string SpokenColumn(string column) => ParseUnder(column) is var (list, row, own)
         ? string.Create(CultureInfo.InvariantCulture, $"{TradeNames.Spoken(list)} {row}, {TradeNames.Spoken(own)}") : TradeNames.Spoken(column);
 
     [GeneratedRegex(@"^(?:(?<field>[^\[\].]+)|(?<list>[^\[\].]+)\[(?<row>\d{1,6})\](?:\.(?<column>[^\[\].]+(?:\[\d{1,6}\]\.[^\[\].]+)?))?)\z")]

@@ -13,6 +13,7 @@ namespace Daxlin.Core.Checks;
 public sealed record ImpliedBasesAddUp(
     decimal Bases, decimal Slack, decimal Taxed, CheckRule Rule, Currency Currency, ImmutableArray<string> Members) : Tie(Currency, Members)
 {
+    public override bool HasFactors => true;
     public override string Code => "tax-rates";
     public override string Equation => "Σ tax ÷ rate = subtotal − discount + freight";
     public override decimal Left => Round(Bases, Currency, Rule.Rounding);

@@ -17,6 +17,7 @@ public sealed record LineMultipliesOut(
     int Line, decimal Quantity, decimal UnitPrice, decimal PriceBasis, ImmutableArray<decimal> DiscountPercents, decimal DiscountAmount,
     decimal Amount, CheckRule Rule, Currency Currency, ImmutableArray<string> Members) : Tie(Currency, Members)
 {
+    public override bool HasFactors => true;
     public override string Code => "line-amount";
 
     public override string Equation =>

@@ -13,6 +13,7 @@ namespace Daxlin.Core.Checks;
 public sealed record OwnTie(
     string Text, string Row, decimal LeftSide, decimal RightSide, decimal Borne, bool IsMoney, Currency Currency, ImmutableArray<string> Members) : Tie(Currency, Members)
 {
+    public override bool HasFactors => true;
     public override string Code => "own-tie";
     public override string Equation => Row.Length == 0 ? Text : $"{Text} ({Row})";
     public override decimal Left => LeftSide;

@@ -8,6 +8,8 @@ namespace Daxlin.Core.Checks;
 /// <param name="TaxByLine">What it comes to if it is rounded on each line; null where the lines do not tell.</param>
 public abstract record RoundedTax(decimal? TaxByLine, CheckRule Rule, Currency Currency, ImmutableArray<string> Members) : Tie(Currency, Members)
 {
+    public override bool HasFactors => true;
+
     /// <summary>What it comes to otherwise, the usual way first.</summary>
     protected abstract IEnumerable<(TaxRoundings By, decimal Tax)> Otherwise { get; }
 

@@ -20,6 +20,9 @@ public abstract record Tie(Currency Currency, ImmutableArray<string> Members)
     /// <summary>How far the two may be apart.</summary>
     public abstract decimal Tolerance { get; }
 
+    /// <summary>Says that numbers are multiplied in it, and not only added up.</summary>
+    public virtual bool HasFactors => false;
+
     /// <summary>A stable word for a finding of this kind.</summary>
     public abstract string Code { get; }
 

@@ -16,7 +16,7 @@ public sealed class InvoiceCorrections
 {
     private readonly CapturedInvoice captured;
     private readonly Template template;
-    private readonly List<CapturedValue> fields;
+    private ImmutableArray<CapturedValue> fields;
     private readonly Dictionary<string, List<(RowAddress Address, CapturedLine Line)>> lists = [];
     private readonly Dictionary<string, EnteredValue> entered = [];
     private readonly HashSet<string> settled = [];
@@ -28,7 +28,7 @@ public sealed class InvoiceCorrections
     private InvoiceCorrections(CapturedInvoice captured)
     {
         (this.captured, template) = (captured, captured.Template);
-        fields = [.. captured.Fields];
+        fields = captured.Fields;
         AddList(BlockRule.Lines, captured.Lines);
         AddList(BlockRule.Taxes, captured.Taxes);
         foreach (var block in captured.Others.GroupBy(line => line.Block))
@@ -86,23 +86,19 @@ public sealed class InvoiceCorrections
 
     private void EnterField(int id, ValueEntered value)
     {
-        var name = value.Of.Name;
-        var at = fields.FindIndex(field => field.Name == name);
-        entered[name] = new EnteredValue(id, captured.Find(name));
+        var (name, own) = (value.Of.Name, captured.Find(value.Of.Name));
+        entered[name] = new EnteredValue(id, own);
         settled.Add(name);
-        Differ(name, value, captured.Find(name));
-        var now = ValueOf(value, at < 0 ? null : fields[at], KindsOfValues.OfField(template, name));
-        if (at >= 0)
-            fields.RemoveAt(at);
-        if (now is not null)
-            fields.Insert(at < 0 ? fields.Count : at, now);
+        Differ(name, value, own);
+        fields = fields.With(name, ValueOf(value, fields.FirstOrDefault(field => field.Name == name), KindsOfValues.OfField(template, name)));
     }
 
     private void EnterCell(int id, ValueEntered value)
     {
-        if (Find(value.Of.Row!) is not var (list, at) || (ValueNames.ParseUnder(value.Of.Name) is var (under, number, _) && lists[list][at].Line.RowUnder(under, number) is null))
+        if (Find(value.Of.Row!) is not var (list, at)
+            || (ValueNames.ParseUnder(value.Of.Name) is var (under, number, _) && lists[list][at].Line.RowUnder(under, number) is null))
         {
-            Lose($"“{value.Raw}” was entered for the {TradeNames.Spoken(value.Of.Name)}", value.Of.Row!);
+            Lose($"“{value.Raw}” was entered for the {ValueNames.SpokenColumn(value.Of.Name)}", value.Of.Row!);
             return;
         }
         var (address, line) = lists[list][at];
@@ -269,7 +265,7 @@ public sealed class InvoiceCorrections
         var corrected = captured with
         {
             IsCreditNote = isCreditNote ?? captured.IsCreditNote,
-            Fields = [.. fields],
+            Fields = fields,
             Lines = LinesOf(BlockRule.Lines),
             Taxes = LinesOf(BlockRule.Taxes),
             Others = [.. lists.Where(list => list.Key is not (BlockRule.Lines or BlockRule.Taxes)).SelectMany(list => LinesOf(list.Key))],

@@ -29,7 +29,6 @@ internal static class KindsOfValues
     }
 
     /// <summary>The value of a settled text.</summary>
-    /// <param name="name">The name of a field or column, or the path to a value in a list under a row.</param>
     public static CapturedValue ValueOf(string name, ValueKind kind, string settled, Trace trace) =>
-        new(ValueNames.ParseUnder(name)?.Column ?? name, kind, settled, kind.IsFigure() ? SettledForm.Number(settled) : null, trace);
+        new(name, kind, settled, kind.IsFigure() ? SettledForm.Number(settled) : null, trace);
 }

@@ -112,7 +112,7 @@ public sealed class Proposals
         yield return was + tie.Difference;
         yield return was - tie.Difference;
         // A term of a sum is off by what the sum is off; only a factor is off by a part of it.
-        if (tie.Left == 0 || tie.Right == 0 || tie is LinesAddUp or TotalAddsUp or AmountDueAddsUp or TaxesAddUp or TaxBasesAddUp or RowsAboveAddUp or RowsUnderAddUp or LinesFollowBase)
+        if (!tie.HasFactors || tie.Left == 0 || tie.Right == 0)
             yield break;
         yield return was * tie.Right / tie.Left;
         yield return was * tie.Left / tie.Right;
@@ -263,20 +263,10 @@ public sealed class Proposals
     private CapturedInvoice With(string name, CapturedValue value)
     {
         if (RowOf(name) is not { } line)
-            return invoice with { Fields = Replaced(invoice.Fields, name, value) };
-        var changed = line.With(ColumnOf(name), value with { Name = ValueNames.ParseUnder(ColumnOf(name))?.Column ?? value.Name });
+            return invoice with { Fields = invoice.Fields.With(name, value) };
+        var changed = line.With(ColumnOf(name), value);
         return name.StartsWith(BlockRule.Taxes + "[", StringComparison.Ordinal)
             ? invoice with { Taxes = invoice.Taxes.Replace(line, changed) } : invoice with { Lines = invoice.Lines.Replace(line, changed) };
-    }
-
-    private static ImmutableArray<CapturedValue> Replaced(ImmutableArray<CapturedValue> values, string name, CapturedValue value)
-    {
-        for (var at = 0; at < values.Length; at++)
-        {
-            if (values[at].Name == name)
-                return values.SetItem(at, value);
-        }
-        return values.Add(value);
     }
 
     private static Trace NoTrace { get; } = new([], "proposed", "", 1);

@@ -30,7 +30,7 @@ public sealed record RepeatedCorrection(CorrectedWhat What, string Name, Immutab
         var all = invoices.OrderBy(one => one.Invoice).SelectMany<SaidOfInvoice, (CorrectedWhat What, string Name, CorrectedOnce Once)>(
             said =>
             [
-                .. said.Entered.Where(one => one.Value.Length > 0).Select(one => (CorrectedWhat.Entered, ValueNames.ColumnOfValue(one.Name), new CorrectedOnce(said.Invoice, one.Value, one.Place))),
+                .. said.Mended.Select(one => (CorrectedWhat.Entered, ValueNames.ColumnOfValue(one.Name), new CorrectedOnce(said.Invoice, one.Value, one.Place))),
                 .. said.Struck.Select(row => (CorrectedWhat.Struck, row.Block, new CorrectedOnce(said.Invoice, "", row.Place))),
                 .. said.PassedAmounts.Select(name => (CorrectedWhat.Passed, ValueNames.ColumnOfValue(name), new CorrectedOnce(said.Invoice, "", null))),
             ]);

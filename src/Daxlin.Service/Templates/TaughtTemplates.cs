@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Text.Json;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Corrections;
+using Daxlin.Core.Templates;
 using Daxlin.Reading;
 using Daxlin.Service.Desk;
 using Daxlin.Service.Invoices;
@@ -40,7 +41,10 @@ public sealed class TaughtTemplates(DaxlinDb db, DocumentStore documents, Readin
         var record = InvoiceRecords.FromJson(row.Record);
         return new SaidOfInvoice(
             row.Id,
-            [.. record.Entered.Where(one => one.Value.Value != one.Value.Captured && !IsOfAddedRow(one.Key, record)).Select(one => (one.Key, one.Value.Value, one.Value.Place is { } place ? CapturedRecords.Of(place) : (PlaceOnPage?)null))],
+            [
+                .. Named(record).Where(one => !record.Entered.ContainsKey(one.Name)).Select(one => new SaidValue(one.Name, one.Value, one.Value, null)),
+                .. record.Entered.Select(one => new SaidValue(one.Key, one.Value.Value, one.Value.Captured, one.Value.Place is { } place ? CapturedRecords.Of(place) : null)),
+            ],
             [
                 .. from one in record.Struck
                    let first = one.Row.Cells.Values.FirstOrDefault(cell => cell.Box is not null)
@@ -50,10 +54,11 @@ public sealed class TaughtTemplates(DaxlinDb db, DocumentStore documents, Readin
             [.. record.Accepted.Where(one => one.Code == "amount-untied").SelectMany(one => one.About)]);
     }
 
-    /// <summary>A row that a person added is no value that the template captured otherwise.</summary>
-    private static bool IsOfAddedRow(string name, InvoiceRecord record) =>
-        ValueNames.Parse(name) is ({ } list, var number, _)
-        && record.Entered.Where(one => ValueNames.Parse(one.Key) is var (other, row, _) && other == list && row == number).All(one => one.Value.Captured.Length == 0);
+    private static IEnumerable<(string Name, string Value)> Named(InvoiceRecord record) =>
+        record.Fields.Select(field => (field.Key, field.Value.Value))
+            .Concat(new[] { (BlockRule.Lines, record.Lines), (BlockRule.Taxes, record.Taxes) }.SelectMany(list => list.Item2.Select(row => (List: list.Item1, Row: row)))
+                .Concat(record.Others.Select(row => (List: row.Block, Row: row)))
+                .SelectMany(one => one.Row.Cells.Select(cell => (ValueNames.Of(one.List, one.Row.Number, cell.Key), cell.Value.Value))));
 
     /// <summary>Null if none is known, or the documents cannot be read any more.</summary>
     private async Task<TaughtChangeRecord?> Change(RepeatedCorrection repeated, string document, Dictionary<int, Invoice> rows, CancellationToken cancel)

@@ -11,7 +11,7 @@ namespace Daxlin.Service.Work;
 /// <summary>Puts what a document was captured as into the rows of its invoices.</summary>
 /// <remarks>
 /// A row is known by its first page. Pages of a decided invoice are never captured over. A row whose first page begins no
-/// invoice any more goes, but for one on which a person has worked: that stays as it was, held, and says what became of its pages.
+/// invoice any more goes, but for one on which a person has worked: that stays as it was, held, and says what became of its pages. Of one that no template captured there is nothing to keep.
 /// </remarks>
 internal static class CapturedDocument
 {
@@ -41,13 +41,14 @@ internal static class CapturedDocument
                 await CorrectedInvoices.TakeOver(row, db, cancel);
             StoreFindings.Carry(row, before);
         }
-        foreach (var row in left.Where(row => row.IsTouched))
+        var kept = left.FindAll(row => row.IsTouched && row.State != InvoiceState.Unplaced);
+        foreach (var row in kept)
         {
             filled.Add((row, row.Record));
             row.Intake = intake;
             PartedOtherwise.Hold(row, filled.Select(one => one.Row).Where(other => other.FirstPage <= row.LastPage && other.LastPage >= row.FirstPage && other != row));
         }
-        db.Invoices.RemoveRange(left.Where(row => !row.IsTouched));
+        db.Invoices.RemoveRange(left.Except(kept));
         (intake.State, intake.Pages, intake.Attempts) = (IntakeState.Done, outcome.Pages, 0);
         (intake.Reason, intake.ReasonCode) = ("", "");
         await StoreFindings.Refresh(db, filled.ConvertAll(one => one.Row), keys, now, cancel);
