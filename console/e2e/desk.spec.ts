@@ -1,29 +1,11 @@
-import { readdirSync, readFileSync } from "node:fs";
+import { readFileSync } from "node:fs";
 import AxeBuilder from "@axe-core/playwright";
-import { type APIRequestContext, expect, type Page, test } from "@playwright/test";
-import type { Batch, InvoiceSummary } from "../src/api/client";
+import { expect, type Page, test } from "@playwright/test";
+import { batchOf, invoicesOf } from "./batches";
 import { editorOf, expectText, textOf, typeText } from "./template-text";
 
 /** The acts that a clerk may take for a vendor with ten header fields and five columns: clicks, and keys that are no text. */
 const MOST_ACTS = 25;
-
-/** Takes a vendor's invoices, that no template recognises, into a batch of their own. */
-async function unplacedBatch(request: APIRequestContext, name: string, folder: string, only?: RegExp) {
-  const opened = await request.post("/api/v1/batches", { data: { name } });
-  const batch = (await opened.json()) as Batch;
-  const files = readdirSync(folder).filter((file) => file.endsWith(".pdf") && (only?.test(file) ?? true));
-  const form = new FormData();
-  for (const file of files.sort()) {
-    form.append("files", new File([readFileSync(`${folder}/${file}`)], file, { type: "application/pdf" }));
-  }
-  await request.post(`/api/v1/batches/${batch.id}/documents`, { multipart: form });
-  await (await request.get(`/api/v1/batches/${batch.id}/events`)).text();
-  return batch.id;
-}
-
-async function invoicesOf(request: APIRequestContext, batch: number): Promise<InvoiceSummary[]> {
-  return (await request.get(`/api/v1/batches/${batch}/invoices`)).json();
-}
 
 /** Counts what is clicked and pressed, but for text that is typed. */
 async function countActs(page: Page): Promise<() => Promise<number>> {
@@ -53,7 +35,7 @@ test("a template is made from an unplaced invoice in a few acts, and the vendor'
   page,
   request,
 }) => {
-  const batch = await unplacedBatch(request, "Tarnbeck, new", "../tests/corpus/tarnbeck-writer");
+  const batch = await batchOf(request, "Tarnbeck, new", "../tests/corpus/tarnbeck-writer");
   await page.goto(`/batches/${batch}`);
   const acts = await countActs(page);
   await page.getByRole("link", { name: "Make a template" }).first().click();
@@ -108,12 +90,7 @@ test("by the keyboard alone a value is pointed at, found again in a way that is 
   page,
   request,
 }) => {
-  const batch = await unplacedBatch(
-    request,
-    "Wendmark, new",
-    "../tests/corpus/wendmark-pdfmake",
-    /inv-[1-4]/,
-  );
+  const batch = await batchOf(request, "Wendmark, new", "../tests/corpus/wendmark-pdfmake", /inv-[1-4]/);
   const first = (await invoicesOf(request, batch)).find((invoice) => invoice.file === "inv-1.pdf");
   await page.goto(`/desk/${first?.id}`);
   await expectRecognised(page, "4 of 4 invoices at hand are recognised");
@@ -154,7 +131,7 @@ test("work on the desk is kept, steps back undo, and a faulty template says wher
   page,
   request,
 }) => {
-  const batch = await unplacedBatch(request, "Hollin, new", "../tests/corpus/hollin-latex", /inv-[1-2]/);
+  const batch = await batchOf(request, "Hollin, new", "../tests/corpus/hollin-latex", /inv-[1-2]/);
   const id = (await invoicesOf(request, batch))[0]?.id;
   await page.goto(`/desk/${id}`);
   await expectRecognised(page, "2 of 2 invoices at hand are recognised");
@@ -204,12 +181,7 @@ test("rows are said by pointing: headings found anew, a column named, its edge m
   page,
   request,
 }) => {
-  const batch = await unplacedBatch(
-    request,
-    "Skerryvane, new",
-    "../tests/families/skerryvane-fop",
-    /inv-[1-3]/,
-  );
+  const batch = await batchOf(request, "Skerryvane, new", "../tests/families/skerryvane-fop", /inv-[1-3]/);
   const id = (await invoicesOf(request, batch)).find((one) => one.file === "inv-1.pdf")?.id;
   await page.goto(`/desk/${id}`);
   await expectRecognised(page, "3 of 3 invoices at hand are recognised");
@@ -302,12 +274,7 @@ for (const colorScheme of ["light", "dark"] as const) {
     test.use({ colorScheme });
 
     test("the desk violates no rule of accessibility", async ({ page, request }) => {
-      const batch = await unplacedBatch(
-        request,
-        `Café, ${colorScheme}`,
-        "../tests/corpus/cafe-tcpdf",
-        /inv-[1-2]/,
-      );
+      const batch = await batchOf(request, `Café, ${colorScheme}`, "../tests/corpus/cafe-tcpdf", /inv-[1-2]/);
       await page.goto(`/desk/${(await invoicesOf(request, batch))[0]?.id}`);
       await expectRecognised(page, "2 of 2");
       await page.getByRole("img", { name: "Page 1" }).waitFor();

@@ -1,7 +1,8 @@
-import { readFileSync } from "node:fs";
+import { readdirSync, readFileSync } from "node:fs";
 import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
 import type { Invoice, InvoiceSummary } from "../src/api/client";
+import { batchOf, invoicesOf } from "./batches";
 
 const TEMPLATE = "halvard-standard";
 const FILE = "../samples/halvard-marine-diesel/halvard.template.json";
@@ -70,6 +71,57 @@ test("a mended template is rehearsed on an approved invoice first, published wit
   await page.getByLabel("Why").fill("They do not");
   await page.getByRole("button", { name: "Bring it back" }).click();
   await expect(page.getByText(`${TEMPLATE}, version 5`)).toBeVisible();
+});
+
+test("what was corrected on three invoices is tried on the desk as a change of the template, and published", async ({
+  page,
+  request,
+}) => {
+  const folder = "../tests/corpus/hollin-latex";
+  const name = readdirSync(folder).find((file) => file.endsWith(".template.json")) ?? "";
+  const template = JSON.parse(readFileSync(`${folder}/${name}`, "utf8"));
+  template.fields.dueDate = { where: { beside: "Nowhere" }, required: false };
+  expect((await request.post("/api/v1/templates", { data: template })).status()).toBe(201);
+  const batch = await batchOf(request, "Hollin, corrected", folder);
+  const truth = JSON.parse(readFileSync(`${folder}/truth.json`, "utf8")).invoices as {
+    file: string;
+    dueDate: string;
+  }[];
+  const dueOf = (file: string) => truth.find((one) => one.file === file)?.dueDate;
+  const invoices = (await invoicesOf(request, batch)).filter((one) => dueOf(one.file));
+  for (const { id, file, revision } of invoices.slice(0, 3)) {
+    const answer = await request.post(`/api/v1/invoices/${id}/corrections`, {
+      data: { act: "enter", of: "dueDate", text: dueOf(file) },
+      headers: { "If-Match": `"${revision}"` },
+    });
+    expect(answer.ok()).toBe(true);
+  }
+  await page.goto(`/invoices/${invoices[0]?.id}`);
+  await expect(page.getByText("The due date was entered by hand on 3 invoices.")).toBeVisible();
+  await page.getByRole("link", { name: "Mend the template for all of them" }).click();
+  await expect(page.getByRole("region", { name: "Corrected again and again" })).toContainText(
+    /Mended if the due date is looked for beside “.+” first\./,
+  );
+  await page.getByRole("button", { name: "Try it on the desk" }).click();
+  await expect(page.locator('[data-value="dueDate"]').first()).toContainText(
+    dueOf(invoices[0]?.file ?? "") ?? "",
+  );
+  await page.getByRole("button", { name: "Rehearse", exact: true }).click();
+  await expect(page.getByRole("region", { name: "Rehearsal" })).toContainText("with other values");
+  // A draft that lies there already is not written over.
+  await page.goto(`/templates/${template.name}`);
+  await page.getByRole("button", { name: "Try it on the desk" }).click();
+  await expect(page.getByRole("alert")).toContainText("lies on the desk already");
+  await page.goto(`/desk/${invoices[0]?.id}`);
+  await page.getByRole("button", { name: "Rehearse", exact: true }).click();
+  await page.getByRole("button", { name: "Publish version 2" }).click();
+  await expect(page).toHaveURL(new RegExp(`batches/${batch}$`));
+  await request.post(`/api/v1/batches/${batch}/recapture`);
+  await (await request.get(`/api/v1/batches/${batch}/events`)).text();
+  for (const { id, file } of invoices) {
+    const now: Invoice = await (await request.get(`/api/v1/invoices/${id}`)).json();
+    expect(now.fields.dueDate?.value).toBe(dueOf(file));
+  }
 });
 
 test("a template file that is dropped is saved, or refused by key and line", async ({ page }) => {

@@ -87,10 +87,17 @@ public class TemplateChoiceTests
         var file = Directory.GetFiles(Path.Combine(Repository.Samples, "port-ellery-galley"), "*.template.json")[0];
         var template = JsonNode.Parse(await File.ReadAllTextAsync(file))!.AsObject();
         var parting = (template["pages"] ??= new JsonObject()).AsObject();
-        parting["newInvoice"] = "never";
-        await service.SaveTemplate(template.ToJsonString());
-        await service.Post($"batches/{batch}/recapture", new JsonObject());
-        await service.UntilDone(batch);
+        async Task Save(string key, string? says)
+        {
+            if (says is null)
+                parting.Remove(key);
+            else
+                parting[key] = says;
+            await service.SaveTemplate(template.ToJsonString());
+            await service.Post($"batches/{batch}/recapture", new JsonObject());
+            await service.UntilDone(batch);
+        }
+        await Save("newInvoice", "never");
         var kept = await service.Get($"invoices/{second["id"]}");
         Assert.Equal(("held", "Q-1234"), ((string?)kept["state"], (string?)kept["fields"]!["purchaseOrder"]!["value"]));
         var first = rows.OrderBy(row => (int)row!["firstPage"]!).First()!["id"];
@@ -107,12 +114,28 @@ public class TemplateChoiceTests
         }
 
         // Parted as before, it is what it was.
-        parting.Remove("newInvoice");
-        await service.SaveTemplate(template.ToJsonString());
-        await service.Post($"batches/{batch}/recapture", new JsonObject());
-        await service.UntilDone(batch);
+        await Save("newInvoice", null);
         var whole = await service.Get($"invoices/{second["id"]}");
         Assert.Equal(corrected["state"]!.ToJsonString(), whole["state"]!.ToJsonString());
-        Assert.Equal("Q-1234", (string?)whole["entered"]!["purchaseOrder"]!["text"] ?? (string?)whole["fields"]!["purchaseOrder"]!["value"]);
+        Assert.Equal("Q-1234", (string?)whole["fields"]!["purchaseOrder"]!["value"]);
+        await Save("newInvoice", "never");
+        Assert.Equal(200, (await service.Decide(second["id"], "set-aside", new() { ["reason"] = "It is part of the one before" })).Status);
+        Assert.Equal("returned", (string?)(await service.Get($"invoices/{second["id"]}"))["state"]);
+    }
+
+    [Fact]
+    public async Task A_choice_for_one_invoice_of_a_file_leaves_the_others_as_they_are()
+    {
+        var (service, batch) = await Started(("three.pdf", PdfMerger.Merge([.. Enumerable.Range(1, 3).Select(number => File.ReadAllBytes(Sample("port-ellery-galley", number)))])));
+        await using var running = service;
+        var ids = (await service.Invoices(batch)).OrderBy(row => (int)row!["firstPage"]!).Select(row => row["id"]).ToList();
+        Assert.Equal(3, ids.Count);
+        var before = new List<string>();
+        foreach (var id in ids)
+            before.Add((await service.Get($"invoices/{id}")).ToJsonString());
+        Assert.Equal(200, (await Choose(service, ids[1], "skerrow-standard")).Status);
+        foreach (var at in new[] { 0, 2 })
+            Assert.Equal(before[at], (await service.Get($"invoices/{ids[at]}")).ToJsonString());
+        Assert.Equal("skerrow-standard", (string?)(await service.Get($"invoices/{ids[1]}"))["template"]);
     }
 }

@@ -181,6 +181,51 @@ public class VendorTests
     }
 
     [Fact]
+    public async Task A_tax_rounded_another_way_than_on_the_approved_invoices_is_held_and_may_pass()
+    {
+        var (service, batch) = await Started([.. Directory.GetDirectories(Repository.Samples).Select(folder => Path.GetFileName(folder)!).Where(name => Demo(name).Any())]);
+        await using var running = service;
+        // Invoices on which a tax would be another one if it were rounded on each line.
+        var telling = new List<(JsonNode Invoice, JsonNode Tax, decimal ByLine)>();
+        foreach (var id in (await service.Invoices(batch)).Where(one => (string?)one["state"] == "clear").Select(one => one["id"]))
+        {
+            var invoice = await service.Get($"invoices/{id}");
+            foreach (var tax in invoice["taxes"]!.AsArray())
+            {
+                decimal Of(JsonNode row, string column) => decimal.Parse((string?)row["cells"]![column]?["value"] ?? "0", System.Globalization.CultureInfo.InvariantCulture);
+                var lines = invoice["lines"]!.AsArray().Where(line => Of(line!, "taxRate") == Of(tax!, "rate")).Select(line => Of(line!, "amount")).ToList();
+                var byLine = lines.Sum(amount => Math.Round(amount * Of(tax!, "rate") / 100, 2, MidpointRounding.AwayFromZero));
+                if (lines.Sum() == Of(tax!, "base") && byLine != Of(tax!, "amount"))
+                {
+                    telling.Add((invoice, tax!, byLine));
+                    break;
+                }
+            }
+        }
+        var (first, second) = telling.GroupBy(one => (string?)one.Invoice["vendor"]).Where(group => group.Count() > 1).Select(group => (group.First(), group.Last())).First();
+        async Task<JsonNode> Rounded((JsonNode Invoice, JsonNode Tax, decimal ByLine) one)
+        {
+            decimal Number(JsonNode? value) => decimal.Parse((string)value!["value"]!, System.Globalization.CultureInfo.InvariantCulture);
+            var more = one.ByLine - Number(one.Tax["cells"]!["amount"]);
+            var now = one.Invoice;
+            foreach (var (of, value) in new[] { ($"taxes[{one.Tax["number"]}].amount", one.Tax["cells"]!["amount"]), ("tax", one.Invoice["fields"]!["tax"]), ("total", one.Invoice["fields"]!["total"]) })
+            {
+                if (value is not null)
+                    (_, now) = await service.Decide(one.Invoice["id"], "corrections", new() { ["act"] = "enter", ["of"] = of, ["text"] = (Number(value) + more).ToString(System.Globalization.CultureInfo.InvariantCulture) });
+            }
+            return now;
+        }
+        // While nothing of the vendor is approved, either way is right.
+        Assert.Equal("clear", (string?)(await Rounded(second))["state"]);
+        Assert.Equal(200, (await service.Decide(first.Invoice["id"], "approval")).Status);
+        var held = await Rounded(second);
+        var finding = held["findings"]!.AsArray().Single(one => (string?)one!["code"] == "tax-rounding-unusual")!;
+        Assert.StartsWith("The tax comes out only if it is rounded on each line; on all approved invoices of ", (string?)finding["message"], StringComparison.Ordinal);
+        var (_, passed) = await service.Decide(second.Invoice["id"], "corrections", new() { ["act"] = "accept", ["code"] = "tax-rounding-unusual", ["message"] = (string?)finding["message"] });
+        Assert.Equal("clear", (string?)passed["state"]);
+    }
+
+    [Fact]
     public async Task Another_spelling_makes_two_vendors_one_with_all_their_invoices()
     {
         var (service, batch) = await Started(Brinewood);

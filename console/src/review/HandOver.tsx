@@ -1,8 +1,9 @@
-import { Button, Popover, TextInput } from "@mantine/core";
+import { Button, TextInput } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
 import { useState } from "react";
 import { api, type Invoice } from "../api/client";
 import { useInvoiceAct } from "../invoice/useInvoiceAct";
+import { InPlace } from "./InPlace";
 import { isUndecided } from "./useCorrecting";
 
 /** Hands an invoice to another person, with a note; it stays in the queue under that name. */
@@ -24,39 +25,29 @@ export function HandOver({ invoice }: { invoice: Invoice }) {
     return null;
   }
   return (
-    <Popover opened={isOpen} onChange={open.close} trapFocus position="bottom-end" shadow="sm">
-      <Popover.Target>
-        <Button size="xs" variant="default" onClick={open.toggle}>
-          {invoice.handedTo ? `With ${invoice.handedTo} …` : "Hand over …"}
-        </Button>
-      </Popover.Target>
-      <Popover.Dropdown>
-        <form
-          onSubmit={(event) => {
-            event.preventDefault();
-            send();
-          }}
-        >
-          {give.error && <p role="alert">▲ {give.error.message}</p>}
-          <TextInput
-            size="xs"
-            label="To whom; nobody takes it back"
-            value={to}
-            data-autofocus
-            onChange={(event) => setTo(event.currentTarget.value)}
-          />
-          <TextInput
-            size="xs"
-            label="What for"
-            mt={6}
-            value={note}
-            onChange={(event) => setNote(event.currentTarget.value)}
-          />
-          <Button size="xs" mt={8} type="submit" loading={give.isPending}>
-            Hand it over
-          </Button>
-        </form>
-      </Popover.Dropdown>
-    </Popover>
+    <InPlace
+      says={invoice.handedTo ? `With ${invoice.handedTo} …` : "Hand over …"}
+      opened={{ isOpen, ...open }}
+      error={give.error}
+      send={send}
+    >
+      <TextInput
+        size="xs"
+        label="To whom; nobody takes it back"
+        value={to}
+        data-autofocus
+        onChange={(event) => setTo(event.currentTarget.value)}
+      />
+      <TextInput
+        size="xs"
+        label="What for"
+        mt={6}
+        value={note}
+        onChange={(event) => setNote(event.currentTarget.value)}
+      />
+      <Button size="xs" mt={8} type="submit" loading={give.isPending}>
+        Hand it over
+      </Button>
+    </InPlace>
   );
 }

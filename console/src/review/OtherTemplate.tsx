@@ -1,10 +1,11 @@
-import { Button, NativeSelect, Popover } from "@mantine/core";
+import { Button, NativeSelect } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Invoice } from "../api/client";
 import { ask } from "../api/queries";
 import { useInvoiceAct } from "../invoice/useInvoiceAct";
+import { InPlace } from "./InPlace";
 import { isUndecided } from "./useCorrecting";
 
 /**
@@ -24,51 +25,40 @@ export function OtherTemplate({ invoice }: { invoice: Invoice }) {
     return null;
   }
   return (
-    <Popover opened={isOpen} onChange={open.close} trapFocus position="bottom-end" shadow="sm">
-      <Popover.Target>
-        <Button size="xs" variant="default" onClick={open.toggle}>
-          Template …
-        </Button>
-      </Popover.Target>
-      <Popover.Dropdown>
-        <form
-          onSubmit={(event) => {
-            event.preventDefault();
-            use(name);
-          }}
+    <InPlace
+      says="Template …"
+      opened={{ isOpen, ...open }}
+      error={choose.error ?? templates.error}
+      send={() => use(name)}
+    >
+      <NativeSelect
+        size="xs"
+        label="The template that this invoice is for"
+        data-autofocus
+        value={name}
+        data={[
+          { value: "", label: templates.isPending ? "Asking for them …" : "Choose one" },
+          ...(templates.data ?? [])
+            .filter((template) => !template.isRetired)
+            .map((template) => ({ value: template.name, label: `${template.vendor}: ${template.name}` })),
+        ]}
+        onChange={(event) => setName(event.currentTarget.value)}
+      />
+      <div className="row" style={{ marginTop: 8 }}>
+        <Button
+          size="xs"
+          type="submit"
+          loading={choose.isPending}
+          disabled={name === "" || (name === invoice.template && !isChosen)}
         >
-          {choose.error && <p role="alert">▲ {choose.error.message}</p>}
-          {templates.isError && <p role="alert">▲ {templates.error.message}</p>}
-          <NativeSelect
-            size="xs"
-            label="The template that this invoice is for"
-            data-autofocus
-            value={name}
-            data={[
-              { value: "", label: templates.isPending ? "Asking for them …" : "Choose one" },
-              ...(templates.data ?? [])
-                .filter((template) => !template.isRetired)
-                .map((template) => ({ value: template.name, label: `${template.vendor}: ${template.name}` })),
-            ]}
-            onChange={(event) => setName(event.currentTarget.value)}
-          />
-          <div className="row" style={{ marginTop: 8 }}>
-            <Button
-              size="xs"
-              type="submit"
-              loading={choose.isPending}
-              disabled={name === "" || (name === invoice.template && !isChosen)}
-            >
-              Capture it by this one
-            </Button>
-            {isChosen && (
-              <Button size="xs" variant="default" disabled={choose.isPending} onClick={() => use("")}>
-                As its cues say
-              </Button>
-            )}
-          </div>
-        </form>
-      </Popover.Dropdown>
-    </Popover>
+          Capture it by this one
+        </Button>
+        {isChosen && (
+          <Button size="xs" variant="default" disabled={choose.isPending} onClick={() => use("")}>
+            As its cues say
+          </Button>
+        )}
+      </div>
+    </InPlace>
   );
 }

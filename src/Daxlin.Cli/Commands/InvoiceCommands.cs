@@ -74,7 +74,7 @@ internal static class InvoiceCommands
         var invoice = await context.Service.Get($"invoices/{id}", cancel);
         context.Seen.Remember(id, Shown.Number(invoice["revision"]));
         context.Print(invoice, () => InvoiceSheet.Print(invoice));
-        return Shown.Text(invoice["state"]) is "held" or "unplaced" ? ExitCodes.SomethingToLookAt : ExitCodes.Done;
+        return InvoiceSheet.CodeOf(invoice);
     }
 
     private static async Task<int> PutAside(int id, string reason, CommandContext context, CancellationToken cancel)
@@ -104,15 +104,8 @@ internal static class InvoiceCommands
     private static async Task<int> Choose(int id, string template, CommandContext context, CancellationToken cancel)
     {
         var invoice = await Decide(id, "template", new JsonObject { ["template"] = template }, context, cancel);
-        var state = Shown.Text(invoice["state"]);
-        context.Print(invoice, () =>
-        {
-            var by = Shown.Text(invoice["template"]) is { Length: > 0 } used ? $"by the template {used}, version {Shown.Number(invoice["templateVersion"])}" : "by no template";
-            Terminal.Line($"{id}  {Shown.State(state)}  {Shown.Text(invoice["vendor"])} {InvoiceSheet.Field(invoice, "invoiceNumber")}, captured {by}");
-            foreach (var finding in invoice["findings"]!.AsArray())
-                Terminal.Line($"    {(Shown.Text(finding!["severity"]) == "note" ? "·" : "▲")} {Shown.Text(finding["message"])}");
-        });
-        return state is "held" or "unplaced" ? ExitCodes.SomethingToLookAt : ExitCodes.Done;
+        var by = Shown.Text(invoice["template"]) is { Length: > 0 } used ? $"by the template {used}, version {Shown.Number(invoice["templateVersion"])}" : "by no template";
+        return InvoiceSheet.PrintOutcome(invoice, $", captured {by}", context);
     }
 
     /// <summary>Decides on the invoice as it was printed last; on one that never was, as it is.</summary>

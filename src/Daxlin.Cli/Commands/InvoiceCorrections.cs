@@ -111,13 +111,7 @@ internal static class InvoiceCorrections
         JsonNode invoice = new JsonObject();
         foreach (var act in acts)
             invoice = await InvoiceCommands.Decide(id, "corrections", act, context, cancel);
-        context.Print(invoice, () =>
-        {
-            Terminal.Line($"{id}  {Shown.State(Shown.Text(invoice["state"]))}  {Shown.Text(invoice["vendor"])} {InvoiceSheet.Field(invoice, "invoiceNumber")}");
-            foreach (var finding in invoice["findings"]!.AsArray())
-                Terminal.Line($"    {(Shown.Text(finding!["severity"]) == "note" ? "·" : "▲")} {Shown.Text(finding["message"])}");
-        });
-        return Shown.Text(invoice["state"]) == "held" ? ExitCodes.SomethingToLookAt : ExitCodes.Done;
+        return InvoiceSheet.PrintOutcome(invoice, "", context);
     }
 
     /// <summary>All findings of a code that are open.</summary>

@@ -19,8 +19,7 @@ internal static class InvoiceSheet
             + (isStored && Shown.Number(invoice["templateVersion"]) > 0 ? $" version {Shown.Text(invoice["templateVersion"])}" : ""));
         if (Shown.Text(invoice["proof"]!["says"]) is { Length: > 0 } proof)
             Terminal.Line(proof);
-        foreach (var finding in invoice["findings"]!.AsArray())
-            Terminal.Line($"{(Shown.Text(finding!["severity"]) == "note" ? "·" : "▲")} {Shown.Text(finding["message"])}");
+        PrintFindings(invoice, "");
 
         var unsure = invoice["unsure"]!.AsArray().Select(Shown.Text).ToHashSet();
         if (unsure.Count > 0)
@@ -49,6 +48,28 @@ internal static class InvoiceSheet
             Terminal.Line($"{Shown.Time(decision!["at"])}  {Shown.Text(decision["what"])}{Change(decision)} by {Shown.Text(decision["by"])}"
                 + (Shown.Text(decision["reason"]) is { Length: > 0 } reason ? $": {reason}" : ""));
         }
+    }
+
+    /// <summary>What an act has made of an invoice: its state on a line, and what is to be looked at.</summary>
+    /// <param name="more">What the line says besides.</param>
+    public static int PrintOutcome(JsonNode invoice, string more, CommandContext context)
+    {
+        context.Print(invoice, () =>
+        {
+            var number = string.Join(' ', new[] { Shown.Text(invoice["vendor"]), Field(invoice, "invoiceNumber") }.Where(text => text.Length > 0));
+            Terminal.Line($"{Shown.Text(invoice["id"])}  {Shown.State(Shown.Text(invoice["state"]))}  {number}{more}");
+            PrintFindings(invoice, "    ");
+        });
+        return CodeOf(invoice);
+    }
+
+    /// <summary>Whether there is something to look at.</summary>
+    public static int CodeOf(JsonNode invoice) => Shown.Text(invoice["state"]) is "held" or "unplaced" ? ExitCodes.SomethingToLookAt : ExitCodes.Done;
+
+    private static void PrintFindings(JsonNode invoice, string indent)
+    {
+        foreach (var finding in invoice["findings"]!.AsArray())
+            Terminal.Line($"{indent}{(Shown.Text(finding!["severity"]) == "note" ? "·" : "▲")} {Shown.Text(finding["message"])}");
     }
 
     /// <summary>What a correction made of what; other decisions say so by their word.</summary>

@@ -11,8 +11,8 @@ using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 namespace Daxlin.Service.Storage.Migrations
 {
     [DbContext(typeof(DaxlinDb))]
-    [Migration("20261126181403_VendorIndexes")]
-    partial class VendorIndexes
+    [Migration("20261126215004_ChoicesAndVendorIndexes")]
+    partial class ChoicesAndVendorIndexes
     {
         /// <inheritdoc />
         protected override void BuildTargetModel(ModelBuilder modelBuilder)
@@ -312,6 +312,11 @@ namespace Daxlin.Service.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("TaxRounding")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER")
+                        .HasDefaultValue(7);
+
                     b.Property<string>("Template")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -362,6 +367,8 @@ namespace Daxlin.Service.Storage.Migrations
                     b.HasIndex("VendorId", "IsCreditNote", "State");
 
                     b.HasIndex("VendorId", "State", "Id");
+
+                    b.HasIndex("VendorId", "State", "TaxRounding");
 
                     b.HasIndex("VendorId", "State", "Iban", "HeldBy");
 
@@ -587,6 +594,39 @@ namespace Daxlin.Service.Storage.Migrations
                     b.HasIndex("InvoiceId");
 
                     b.ToTable("Captures");
+                });
+
+            modelBuilder.Entity("Daxlin.Service.Storage.TemplateChoice", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("FirstPage")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("IntakeId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("LastPage")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Template")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("IntakeId");
+
+                    b.ToTable("TemplateChoices");
                 });
 
             modelBuilder.Entity("Daxlin.Service.Storage.TemplateVersion", b =>
