@@ -39,10 +39,13 @@ public class TaxRoundingTests
         _ => Rounded(lines.Sum(line => line.Cents / 100m * line.Rate / 100)),
     };
 
-    private static CheckedInvoice Check((int Cents, int Rate)[] lines, decimal tax, TaxRoundings allowed, bool hasTaxRows)
+    /// <param name="freight">In cents, beside the lines; 0 for none.</param>
+    private static CheckedInvoice Check((int Cents, int Rate)[] lines, decimal tax, TaxRoundings allowed, bool hasTaxRows, int freight = 0)
     {
         var subtotal = lines.Sum(line => line.Cents) / 100m;
-        var fields = new Dictionary<string, decimal> { ["subtotal"] = subtotal, ["total"] = subtotal + tax };
+        var fields = new Dictionary<string, decimal> { ["subtotal"] = subtotal, ["total"] = subtotal + freight / 100m + tax };
+        if (freight > 0)
+            fields["freight"] = freight / 100m;
         if (!hasTaxRows)
             fields["tax"] = tax;
         var rates = lines.Select(line => line.Rate).Distinct().ToList();
@@ -73,11 +76,21 @@ public class TaxRoundingTests
         var tax = TaxBy(way, lines);
         var weighed = Check(lines, tax, TaxRoundings.Any, hasTaxRows: false);
         Assert.True(weighed.IsClear, string.Join(' ', weighed.Findings.Select(finding => finding.Message)));
-        var shown = RoundedTax.Of(weighed.Ties);
+        var shown = RoundedTax.Of(weighed);
         // Just those ways that come to the same cent.
         Assert.Equal(
             new[] { TaxRoundings.ByLine, TaxRoundings.ByRate, TaxRoundings.Once }.Where(one => TaxBy(one, lines) == tax).Aggregate(TaxRoundings.None, (all, one) => all | one), shown);
         Assert.True(shown.HasFlag(way));
+    });
+
+    [Fact]
+    public void Freight_that_is_taxed_at_one_rate_is_rounded_as_a_line() => Gen.Select(Lines, Way, Gen.Int[1, 9999], Gen.Int[0, 11]).Sample((lines, way, freight, at) =>
+    {
+        var rate = lines[at % lines.Length].Rate;
+        var weighed = Check(lines, TaxBy(way, lines.Append((freight, rate))), TaxRoundings.Any, hasTaxRows: false, freight);
+        Assert.True(weighed.IsClear, string.Join(' ', weighed.Findings.Select(finding => finding.Message)));
+        // Another way of taxing the freight may come to the same cent, so nothing is said of how the vendor rounds.
+        Assert.Equal(TaxRoundings.Any, RoundedTax.Of(weighed));
     });
 
     [Fact]

@@ -190,6 +190,9 @@ public class VendorTests
         foreach (var id in (await service.Invoices(batch)).Where(one => (string?)one["state"] == "clear").Select(one => one["id"]))
         {
             var invoice = await service.Get($"invoices/{id}");
+            // Freight and discount may have been taxed in several ways: such an invoice tells nothing.
+            if (invoice["fields"]!["freight"] is not null || invoice["fields"]!["discount"] is not null)
+                continue;
             foreach (var tax in invoice["taxes"]!.AsArray())
             {
                 decimal Of(JsonNode row, string column) => decimal.Parse((string?)row["cells"]![column]?["value"] ?? "0", System.Globalization.CultureInfo.InvariantCulture);

@@ -31,14 +31,17 @@ public abstract record RoundedTax(decimal? TaxByLine, CheckRule Rule, Currency C
 
     public sealed override decimal Tolerance => Rule.TaxTolerance;
 
-    /// <summary>The ways of rounding under which it holds.</summary>
-    public TaxRoundings Roundings => Allowed.Where(Fits).Aggregate(TaxRoundings.None, (all, way) => all | way.By);
+    /// <summary>The ways of rounding under which it holds, with that on each line where the lines do not tell.</summary>
+    private TaxRoundings Roundings => Allowed.Where(Fits).Aggregate(TaxByLine is null ? TaxRoundings.ByLine : TaxRoundings.None, (all, way) => all | way.By);
 
     private bool Fits((TaxRoundings By, decimal Tax) way) => Math.Abs(Right - way.Tax) <= Tolerance;
 
     /// <summary>
-    /// The ways under which all taxes of an invoice hold. Any if it does not tell them apart, or has none: then it says nothing of
-    /// how its vendor rounds.
+    /// The ways under which all taxes of an invoice hold that hold at all. Any if it does not tell them apart, or has none: then it
+    /// says nothing of how its vendor rounds; nor does one with freight or a discount, which may have been taxed in several ways. None
+    /// if one tax holds one way only, and another another way.
     /// </summary>
-    public static TaxRoundings Of(IEnumerable<Tie> ties) => ties.OfType<RoundedTax>().Aggregate(TaxRoundings.Any, (all, tie) => all & tie.Roundings);
+    public static TaxRoundings Of(CheckedInvoice invoice) =>
+        invoice.Captured.Amount(TradeNames.Freight) is not (null or 0) || invoice.Captured.Amount(TradeNames.Discount) is not (null or 0) ? TaxRoundings.Any
+        : invoice.Ties.OfType<RoundedTax>().Where(tie => tie.Holds).Aggregate(TaxRoundings.Any, (all, tie) => all & tie.Roundings);
 }

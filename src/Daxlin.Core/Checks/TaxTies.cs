@@ -163,7 +163,7 @@ internal sealed class TaxTies
         ]);
     }
 
-    /// <summary>What the tax at a rate comes to, rounded on each line; null where the lines are not just what is taxed at it.</summary>
+    /// <summary>What the tax at a rate comes to, rounded on each line; null where the lines do not tell.</summary>
     /// <param name="of">What is taxed.</param>
     private decimal? TaxByLine(decimal rate, decimal of)
     {
@@ -174,12 +174,23 @@ internal sealed class TaxTies
             foreach (var line in invoice.Lines)
             {
                 if (line.NumberIn(TradeNames.Amount) is { } amount && (!taxed.AreOfLines || (line.NumberIn(TradeNames.TaxRate) ?? 0) == rate))
-                    own = (own.Sum + amount, own.Tax + Tie.Round(amount * rate / (isIncluded ? 100 + rate : 100), currency, rule.Rounding));
+                    own = (own.Sum + amount, own.Tax + TaxOf(amount, rate));
             }
             byLine[rate] = own;
         }
-        return own.Sum == of ? own.Tax : null;
+        // Freight and discount are lines of their own where they are not shared out among the rates.
+        ImmutableArray<decimal>? besides = (of - own.Sum) switch
+        {
+            0 => [],
+            var rest when rest == Freight => [Freight],
+            var rest when rest == -discount => [-discount],
+            var rest when rest == Freight - discount => [Freight, -discount],
+            _ => null,
+        };
+        return besides is { } parts ? own.Tax + parts.Sum(part => TaxOf(part, rate)) : null;
     }
+
+    private decimal TaxOf(decimal amount, decimal rate) => Tie.Round(amount * rate / (isIncluded ? 100 + rate : 100), currency, rule.Rounding);
 
     /// <summary>The ties under the way of sharing discount and freight out that most of them hold under; the usual way if none is better.</summary>
     private List<Tie> Best(Func<TaxSharing, IEnumerable<Tie>> tiesFor) =>

@@ -57,10 +57,10 @@ public static class VendorChecks
 
     /// <remarks>No count of invoices is asked for: whoever rounds one way is never told, and whoever does not is told once.</remarks>
     private static Finding? RoundingOf(StatedFacts invoice, VendorFacts vendor) =>
-        invoice.TaxRounding == TaxRoundings.None || vendor.TaxRounding == TaxRoundings.None || (invoice.TaxRounding & vendor.TaxRounding) != TaxRoundings.None ? null
+        vendor.TaxRounding is TaxRoundings.None or TaxRoundings.Any || (invoice.TaxRounding & vendor.TaxRounding) != TaxRoundings.None ? null
         : Finding.Hold(
             RoundingUnusual,
-            $"The tax comes out only if it is rounded {Words(invoice.TaxRounding)}; on all approved invoices of {vendor.Record.Name} it is rounded {Words(vendor.TaxRounding)}, so it may be a cent or more off.",
+            $"The tax comes out only if it is rounded {(invoice.TaxRounding == TaxRoundings.None ? "one way at one rate and another way at another" : Words(invoice.TaxRounding))}; on all approved invoices of {vendor.Record.Name} it is rounded {Words(vendor.TaxRounding)}, so it may be a cent or more off.",
             TradeNames.Tax);
 
     private static string Words(TaxRoundings ways) => string.Join(" or ", new[]

@@ -60,7 +60,7 @@ public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(opt
             invoice.HasIndex(row => new { row.VendorId, row.State, row.Iban, row.HeldBy });
             invoice.HasIndex(row => new { row.VendorId, row.IsCreditNote, row.State });
             invoice.HasIndex(row => new { row.VendorId, row.State, row.TaxRounding });
-            invoice.Property(row => row.TaxRounding).HasDefaultValue(TaxRoundings.Any);
+            invoice.Property(row => row.TaxRounding).HasDefaultValue(TaxRoundings.Any).HasSentinel(TaxRoundings.Any);
             invoice.Property(row => row.DueDate).HasDefaultValue(Invoice.NeverDue);
             invoice.HasIndex(row => new { row.State, row.DueDate, row.Id });
             invoice.HasIndex(row => new { row.State, row.TotalSize, row.Id });

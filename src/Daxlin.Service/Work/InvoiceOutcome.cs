@@ -67,7 +67,7 @@ internal sealed record InvoiceOutcome(
         var (captured, template) = (invoice.Captured, invoice.Captured.Template);
         var number = captured.Find(TradeNames.InvoiceNumber)?.Value ?? "";
         var (state, findings, first, codes) = InvoiceRecords.HeldBy(record);
-        var stated = StatedBy(captured) with { TaxRounding = RoundedTax.Of(invoice.Ties) };
+        var stated = StatedBy(captured) with { TaxRounding = RoundedTax.Of(invoice) };
         return new InvoiceOutcome(
             firstPage, lastPage, state, template.Name, version, template.Vendor,
             number, captured.Find(TradeNames.InvoiceDate)?.Value ?? "",
