@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Text.Encodings.Web;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Daxlin.Core.Json;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Templates.Json;
 using Daxlin.Core.Values;

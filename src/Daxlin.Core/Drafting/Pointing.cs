@@ -29,16 +29,24 @@ public static class Pointing
     /// <param name="place">Where the value stands on it, as a person sees the page.</param>
     /// <param name="field">What it is: a settled name, or one of the template's own.</param>
     /// <param name="kind">What kind of value it is, for a name of the template's own.</param>
+    /// <param name="known">The field's rule in the template, if there is one: a credit note's total stands beside other words, and what finds the invoices' must stay.</param>
     /// <returns>The ways that find the value, those first that find one on the most of the other invoices; none if no word stands there.</returns>
     public static ImmutableArray<PointedWay> Ways(
-        Sample shown, PlaceOnPage place, string field, ValueKind kind, Habits reads, IReadOnlyList<Sample> others)
+        Sample shown, PlaceOnPage place, string field, ValueKind kind, Habits reads, IReadOnlyList<Sample> others, JsonObject? known = null)
     {
         if (PointedWords.At(shown, place) is not { } pointed)
             return [];
         shown = shown.Upright;
         var box = pointed.Box;
         var rules = Candidates(pointed, shown.Pages.Length).DistinctBy(rule => rule.Json.ToJsonString()).ToList();
-        foreach (var (rule, _) in rules)
+        if (known?["where"] is { } where)
+        {
+            rules.AddRange([.. rules.Where(rule => rule.Json["where"]!["always"] is null)
+                .Select(rule => rule with { Json = Added(known, where, rule.Json["where"]!), Says = $"{rule.Says}, where what the template says finds nothing" })]);
+        }
+        // A caption moves with its value; a place does not, and a form may be another value's, too.
+        rules = [.. rules.OrderByDescending(rule => rule.IsCaption)];
+        foreach (var (rule, _, _) in rules)
         {
             if (TradeNames.KindOf(field) == ValueKind.Text && kind != ValueKind.Text)
                 rule["type"] = kind.Word();
@@ -54,35 +62,35 @@ public static class Pointing
             .Where((way, index) => index == 0 || way.Fits > 0 || others.Count == 0)];
     }
 
-    private static IEnumerable<(JsonObject Json, string Says)> Candidates(PointedWords pointed, int pages)
+    private static IEnumerable<Candidate> Candidates(PointedWords pointed, int pages)
     {
         var (page, line, first, count) = pointed;
         var (text, box) = (pointed.Text, pointed.Box);
         // Beside: the words before it in its cell, or the cell to the left.
         foreach (var caption in CaptionsBefore(line, first))
         {
-            yield return (Where(new JsonObject { ["beside"] = HeaderDraft.CueFor(caption) }), $"beside “{caption}”");
-            yield return (Where(new JsonObject { ["beside"] = HeaderDraft.CueFor(caption), ["occurrence"] = "last" }), $"beside “{caption}”, the last place");
+            yield return new Candidate(Where(new JsonObject { ["beside"] = HeaderDraft.CueFor(caption) }), $"beside “{caption}”", IsCaption: true);
+            yield return new Candidate(Where(new JsonObject { ["beside"] = HeaderDraft.CueFor(caption), ["occurrence"] = "last" }), $"beside “{caption}”, the last place", IsCaption: true);
         }
         // Under and above: the nearest cells that share some width with it.
         var cells = page.Lines.SelectMany(CaptionsOf).Where(cell => cell.Text.Any(char.IsLetter) && cell.Box.SharedWidth(box) > 0).ToList();
         foreach (var cell in cells.Where(cell => cell.Box.Bottom <= box.Top + 1 && box.Top - cell.Box.Bottom < FarthestCaption).OrderByDescending(cell => cell.Box.Bottom).Take(2))
-            yield return (Where(new JsonObject { ["under"] = HeaderDraft.CueFor(Bare(cell.Text)) }), $"under “{Bare(cell.Text)}”");
+            yield return new Candidate(Where(new JsonObject { ["under"] = HeaderDraft.CueFor(Bare(cell.Text)) }), $"under “{Bare(cell.Text)}”", IsCaption: true);
         foreach (var cell in cells.Where(cell => cell.Box.Top >= box.Bottom - 1 && cell.Box.Top - box.Bottom < FarthestCaption).OrderBy(cell => cell.Box.Top).Take(1))
-            yield return (Where(new JsonObject { ["above"] = Bare(cell.Text) }), $"above “{Bare(cell.Text)}”");
+            yield return new Candidate(Where(new JsonObject { ["above"] = Bare(cell.Text) }), $"above “{Bare(cell.Text)}”", IsCaption: true);
         if (first + count < line.Words.Length)
         {
             var behind = TextLine.TextOf(line.Words.AsSpan()[(first + count)..Math.Min(line.Words.Length, first + count + 3)]);
-            yield return (Where(new JsonObject { ["before"] = Bare(behind) }), $"before “{Bare(behind)}”");
+            yield return new Candidate(Where(new JsonObject { ["before"] = Bare(behind) }), $"before “{Bare(behind)}”", IsCaption: true);
         }
         // By its form: letters stay, runs of figures are open.
         if (text.Any(char.IsAsciiDigit))
         {
-            yield return (Where(new JsonObject { ["matching"] = $@"(?:^|\s)({FormPattern.WithFigures(text)})(?:\s|$)" }), $"by its form, as “{text}”");
+            yield return new Candidate(Where(new JsonObject { ["matching"] = $@"(?:^|\s)({FormPattern.WithFigures(text)})(?:\s|$)" }), $"by its form, as “{text}”", IsCaption: false);
         }
         // At its place: a little room on all sides.
         var number = page.Number == pages && pages > 1 ? (JsonNode)"last" : page.Number;
-        yield return (Where(new JsonObject
+        yield return new Candidate(Where(new JsonObject
         {
             ["at"] = new JsonObject
             {
@@ -92,8 +100,19 @@ public static class Pointing
                 ["right"] = Math.Ceiling(box.Right) + 30,
                 ["bottom"] = Math.Ceiling(box.Bottom) + 2,
             },
-        }), $"at this place on page {page.Number}");
-        yield return (Where(new JsonObject { ["always"] = text }), $"always “{text}”, wherever it stands");
+        }), $"at this place on page {page.Number}", IsCaption: false);
+        yield return new Candidate(Where(new JsonObject { ["always"] = text }), $"always “{text}”, wherever it stands", IsCaption: false);
+    }
+
+    /// <param name="IsCaption">Says that printed words beside it lead to it.</param>
+    private sealed record Candidate(JsonObject Json, string Says, bool IsCaption);
+
+    /// <summary>The rule with one more of its whereabouts, the last.</summary>
+    private static JsonObject Added(JsonObject known, JsonNode where, JsonNode another)
+    {
+        var rule = (JsonObject)known.DeepClone();
+        rule["where"] = new JsonArray([.. (where is JsonArray several ? several : [where.DeepClone()]).Select(one => one?.DeepClone()), another.DeepClone()]);
+        return rule;
     }
 
     /// <summary>What stands together on a line as captions do, which may be set wide: "INVOICE  NUMBER".</summary>

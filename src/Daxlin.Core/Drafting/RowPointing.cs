@@ -3,6 +3,7 @@ using System.Text.Encodings.Web;
 using System.Text.Json;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Checks;
+using Daxlin.Core.Json;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Templates.Json;
 using Daxlin.Core.Values;

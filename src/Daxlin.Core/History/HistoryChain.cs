@@ -44,7 +44,10 @@ public static class HistoryChain
     }
 
     /// <summary>The SHA-256 of a text's UTF-8, in hexadecimal letters.</summary>
-    public static string ContentOf(string text) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(text)));
+    public static string ContentOf(string text) => ContentOf(Encoding.UTF8.GetBytes(text));
+
+    /// <summary>The SHA-256 of bytes, in hexadecimal letters.</summary>
+    public static string ContentOf(ReadOnlySpan<byte> bytes) => Convert.ToHexStringLower(SHA256.HashData(bytes));
 
     internal static void Append(IncrementalHash hash, string part)
     {

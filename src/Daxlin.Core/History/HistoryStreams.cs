@@ -19,5 +19,9 @@ public static class HistoryStreams
 
     public static string PostingRun(int number) => "posting-run/" + Text(number);
 
+    public static string Layout(string name) => "layout/" + name;
+
+    public static string List(string name) => "list/" + name;
+
     private static string Text(int number) => number.ToString(CultureInfo.InvariantCulture);
 }

@@ -1,4 +1,6 @@
 using System.Collections.Immutable;
+using System.Globalization;
+using Daxlin.Core.Templates;
 
 namespace Daxlin.Core.Posting;
 
@@ -7,7 +9,7 @@ namespace Daxlin.Core.Posting;
 /// <param name="File">The name of the file it came in.</param>
 /// <param name="Sha256">Of that file's bytes.</param>
 /// <param name="Fields">Header values by name, in their settled form.</param>
-/// <param name="Taxes">The amounts of the tax summary.</param>
+/// <param name="Taxes">Rows of the tax summary.</param>
 /// <param name="Lines">Item rows: the block's name, the page the row begins on, cells by column.</param>
 public sealed record ApprovedInvoice(
     int Id,
@@ -16,6 +18,20 @@ public sealed record ApprovedInvoice(
     string Currency,
     string File,
     string Sha256,
-    ImmutableDictionary<string, string> Fields,
-    ImmutableArray<decimal> Taxes,
-    ImmutableArray<ApprovedLine> Lines);
+    IReadOnlyDictionary<string, string> Fields,
+    ImmutableArray<ApprovedTax> Taxes,
+    ImmutableArray<ApprovedLine> Lines)
+{
+    public ApprovedOrigin Origin { get; init; } = ApprovedOrigin.Unknown;
+
+    /// <summary>As printed; 0 if none is.</summary>
+    public decimal Total => AmountOf(TradeNames.Total) ?? 0;
+
+    /// <summary>The stated tax, or what its rows come to where no sum of them is stated.</summary>
+    public decimal Tax => AmountOf(TradeNames.Tax) ?? Taxes.Sum(row => row.Amount);
+
+    private decimal? AmountOf(string name) =>
+        Fields.TryGetValue(name, out var settled)
+            ? decimal.Parse(settled, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture)
+            : null;
+}

@@ -7,7 +7,7 @@ namespace Daxlin.Core.Posting;
 /// <param name="Page">From 1; 0 if the row stands on no page.</param>
 /// <param name="Under">Lists that stand under the row.</param>
 public sealed record ApprovedLine(
-    string Block, int Number, int Page, ImmutableDictionary<string, string> Cells, ImmutableArray<ApprovedList> Under);
+    string Block, int Number, int Page, IReadOnlyDictionary<string, string> Cells, ImmutableArray<ApprovedList> Under);
 
 /// <summary>A list under an item row.</summary>
 /// <param name="Rows">Each row's values by column.</param>

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Daxlin.Core.Json;
 using Daxlin.Core.Templates.Tidy;
 
 namespace Daxlin.Core.Templates.Json;

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Text.Json;
+using Daxlin.Core.Json;
 
 namespace Daxlin.Core.Templates.Json;
 

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Daxlin.Core.Json;
 
 namespace Daxlin.Core.Templates.Json;
 

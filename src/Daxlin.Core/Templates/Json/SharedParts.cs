@@ -1,4 +1,5 @@
 using System.Text.RegularExpressions;
+using Daxlin.Core.Json;
 using Daxlin.Core.Values;
 
 namespace Daxlin.Core.Templates.Json;

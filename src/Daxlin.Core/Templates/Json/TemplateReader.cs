@@ -1,23 +1,23 @@
 using System.Collections.Immutable;
-using System.Text.RegularExpressions;
+using Daxlin.Core.Json;
 using Daxlin.Core.Values;
 
 namespace Daxlin.Core.Templates.Json;
 
 /// <summary>Reads a template document strictly: what it does not know is a fault with its key and place.</summary>
-public static partial class TemplateReader
+public static class TemplateReader
 {
     /// <summary>The most characters a template document may have.</summary>
     public const int LongestDocument = 200_000;
 
-    /// <exception cref="TemplateFaultException">The document has faults; all of them are in the exception.</exception>
+    /// <exception cref="JsonFaultException">The document has faults; all of them are in the exception.</exception>
     public static Template Read(string json) => Read(json, new FaultList());
 
     /// <summary>Everything that is wrong with a document, and what is likely not meant; the template if it can be used all the same.</summary>
-    public static (Template? Template, ImmutableArray<TemplateFault> Faults) Check(string json) => Check(json, patterns: null);
+    public static (Template? Template, ImmutableArray<JsonFault> Faults) Check(string json) => Check(json, patterns: null);
 
     /// <summary>The same, with patterns that were built already.</summary>
-    internal static (Template? Template, ImmutableArray<TemplateFault> Faults) Check(string json, PatternCache? patterns)
+    internal static (Template? Template, ImmutableArray<JsonFault> Faults) Check(string json, PatternCache? patterns)
     {
         var faults = new FaultList(patterns);
         try
@@ -25,15 +25,11 @@ public static partial class TemplateReader
             var template = Read(json, faults);
             return (template, faults.Found);
         }
-        catch (TemplateFaultException error)
+        catch (JsonFaultException error)
         {
             return (null, error.Faults);
         }
     }
-
-    /// <summary>What is wrong with a template's name; null if it is in order.</summary>
-    public static string? FaultOfName(string name) =>
-        NamePattern().IsMatch(name) ? null : "A template's name is lower-case words, joined by hyphens: brinewood-standard.";
 
     /// <summary>
     /// The cues that must stand on a template's invoices, without reading the rest of it: reading takes milliseconds and a
@@ -45,7 +41,7 @@ public static partial class TemplateReader
         {
             return ReadRecognition(JsonPlaceReader.Read(json), new FaultList()).Must;
         }
-        catch (TemplateFaultException)
+        catch (JsonFaultException)
         {
             return [];
         }
@@ -58,7 +54,7 @@ public static partial class TemplateReader
         {
             return Find(JsonPlaceReader.Read(json));
         }
-        catch (TemplateFaultException)
+        catch (JsonFaultException)
         {
             return null;
         }
@@ -70,13 +66,13 @@ public static partial class TemplateReader
     private static Template Read(string json, FaultList faults)
     {
         if (json.Length > LongestDocument)
-            throw new TemplateFaultException([new("the document", 1, $"A template has at most {LongestDocument} characters.")]);
+            throw new JsonFaultException([new("the document", 1, $"A template has at most {LongestDocument} characters.")]);
         var document = JsonPlaceReader.Read(json);
         if (!faults.IsObjectOf(document, "$schema", "name", "vendor", "reads", "recognise", "pages", "fields", "blocks", "checks"))
             faults.ThrowIfAny();
 
         var name = faults.RequiredText(document, "name");
-        if (name.Length > 0 && FaultOfName(name) is { } fault)
+        if (name.Length > 0 && DocumentName.FaultOf(name) is { } fault)
             faults.Add(document.Find("name")!, fault);
         var vendor = faults.RequiredText(document, "vendor");
         var habits = ReadHabits(document, faults);
@@ -162,7 +158,4 @@ public static partial class TemplateReader
             Ties = TieReader.ReadAll(place.Find("ties"), fields, blocks, faults),
         };
     }
-
-    [GeneratedRegex("^[a-z0-9]+(-[a-z0-9]+)*$")]
-    private static partial Regex NamePattern();
 }

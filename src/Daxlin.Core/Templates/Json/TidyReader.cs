@@ -1,6 +1,7 @@
 using System.Collections.Frozen;
 using System.Collections.Immutable;
 using System.Text.RegularExpressions;
+using Daxlin.Core.Json;
 using Daxlin.Core.Templates.Tidy;
 
 namespace Daxlin.Core.Templates.Json;

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using System.Text.RegularExpressions;
+using Daxlin.Core.Json;
 
 namespace Daxlin.Core.Templates.Json;
 

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Daxlin.Core.Json;
 using Daxlin.Core.Pages;
 
 namespace Daxlin.Core.Templates.Json;

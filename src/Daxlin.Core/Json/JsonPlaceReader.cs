@@ -2,7 +2,7 @@ using System.Collections.Immutable;
 using System.Text;
 using System.Text.Json;
 
-namespace Daxlin.Core.Templates.Json;
+namespace Daxlin.Core.Json;
 
 /// <summary>Reads JSON into <see cref="JsonPlace"/>s; keys given twice are a fault.</summary>
 internal ref struct JsonPlaceReader
@@ -19,7 +19,7 @@ internal ref struct JsonPlaceReader
         line = 1;
     }
 
-    /// <exception cref="TemplateFaultException">The text is no JSON, or has a key twice.</exception>
+    /// <exception cref="JsonFaultException">The text is no JSON, or has a key twice.</exception>
     public static JsonPlace Read(string json)
     {
         var places = new JsonPlaceReader(Encoding.UTF8.GetBytes(json));
@@ -33,7 +33,7 @@ internal ref struct JsonPlaceReader
         catch (JsonException error)
         {
             var at = (int)(error.LineNumber ?? 0) + 1;
-            throw new TemplateFaultException([new TemplateFault("the document", at, "This is not JSON from here on: a comma, a quote or a bracket is missing or one too many.")]);
+            throw new JsonFaultException([new JsonFault("the document", at, "This is not JSON from here on: a comma, a quote or a bracket is missing or one too many.")]);
         }
     }
 
@@ -46,7 +46,7 @@ internal ref struct JsonPlaceReader
         }
         catch (InvalidOperationException)
         {
-            throw new TemplateFaultException([new TemplateFault("the document", at, "An escaped letter in this text is only half of one: \\ud800 to \\udfff come in pairs.")]);
+            throw new JsonFaultException([new JsonFault("the document", at, "An escaped letter in this text is only half of one: \\ud800 to \\udfff come in pairs.")]);
         }
     }
 
@@ -62,7 +62,7 @@ internal ref struct JsonPlaceReader
                     var key = Text(CurrentLine());
                     var memberPath = path.Length == 0 ? key : $"{path}.{key}";
                     if (members.Any(member => member.Key == key))
-                        throw new TemplateFaultException([new TemplateFault(memberPath, CurrentLine(), $"The key “{key}” stands here twice.")]);
+                        throw new JsonFaultException([new JsonFault(memberPath, CurrentLine(), $"The key “{key}” stands here twice.")]);
                     reader.Read();
                     members.Add(new(key, ReadValue(memberPath)));
                 }

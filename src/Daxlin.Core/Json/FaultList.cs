@@ -3,31 +3,31 @@ using System.Globalization;
 using System.Text.Json;
 using System.Text.RegularExpressions;
 
-namespace Daxlin.Core.Templates.Json;
+namespace Daxlin.Core.Json;
 
-/// <summary>Reads parts of a template and collects what is wrong with them, so that a clerk sees all faults at once.</summary>
+/// <summary>Reads parts of a document and collects what is wrong with them, so that a clerk sees all faults at once.</summary>
 internal sealed class FaultList(PatternCache? patterns = null)
 {
-    private readonly ImmutableArray<TemplateFault>.Builder faults = ImmutableArray.CreateBuilder<TemplateFault>();
+    private readonly ImmutableArray<JsonFault>.Builder faults = ImmutableArray.CreateBuilder<JsonFault>();
 
-    /// <summary>The longest pattern a template may hold.</summary>
+    /// <summary>The longest pattern a document may hold.</summary>
     private const int LongestPattern = 500;
 
     public void Add(JsonPlace place, string message) =>
-        faults.Add(new TemplateFault(place.Path.Length == 0 ? "the document" : place.Path, place.Line, message));
+        faults.Add(new JsonFault(place.Path.Length == 0 ? "the document" : place.Path, place.Line, message));
 
-    /// <summary>Adds something that is likely not what is meant, although the template can be used.</summary>
+    /// <summary>Adds something that is likely not what is meant, although the document can be used.</summary>
     public void Warn(JsonPlace place, string message) =>
-        faults.Add(new TemplateFault(place.Path.Length == 0 ? "the document" : place.Path, place.Line, message, IsWarning: true));
+        faults.Add(new JsonFault(place.Path.Length == 0 ? "the document" : place.Path, place.Line, message, IsWarning: true));
 
     /// <summary>All that was found so far, warnings included.</summary>
-    public ImmutableArray<TemplateFault> Found => faults.ToImmutable();
+    public ImmutableArray<JsonFault> Found => faults.ToImmutable();
 
-    /// <exception cref="TemplateFaultException">There is a fault that keeps the template from being used.</exception>
+    /// <exception cref="JsonFaultException">There is a fault that keeps the document from being used.</exception>
     public void ThrowIfAny()
     {
         if (faults.Any(fault => !fault.IsWarning))
-            throw new TemplateFaultException(faults.ToImmutable());
+            throw new JsonFaultException(faults.ToImmutable());
     }
 
     /// <summary>Faults an object's keys that are not among <paramref name="known"/>.</summary>
@@ -47,28 +47,8 @@ internal sealed class FaultList(PatternCache? patterns = null)
     }
 
     /// <summary>The known key that an unknown one is a slip of, or all of them.</summary>
-    private static string Meant(string key, ReadOnlySpan<string> known)
-    {
-        foreach (var one in known)
-        {
-            if (IsSlipOf(one, key))
-                return $"“{one}” is meant, perhaps";
-        }
-        return $"known are {string.Join(", ", known)}";
-    }
-
-    /// <summary>Says that two words differ by one letter more, less or other, or in their capitals.</summary>
-    private static bool IsSlipOf(string known, string key)
-    {
-        if (known.Equals(key, StringComparison.OrdinalIgnoreCase))
-            return true;
-        var same = 0;
-        while (same < Math.Min(known.Length, key.Length) && known[same] == key[same])
-            same++;
-        var (rest, other) = (known[same..], key[same..]);
-        return rest.Length > 0 && rest[1..] == other || other.Length > 0 && other[1..] == rest
-            || rest.Length > 0 && other.Length > 0 && rest[1..] == other[1..];
-    }
+    private static string Meant(string key, ReadOnlySpan<string> known) =>
+        Slips.Meant(key, known.ToArray()) is { } meant ? $"“{meant}” is meant, perhaps" : $"known are {string.Join(", ", known)}";
 
     public string Text(JsonPlace? place, string fallback = "")
     {

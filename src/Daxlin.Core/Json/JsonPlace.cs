@@ -1,7 +1,7 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 
-namespace Daxlin.Core.Templates.Json;
+namespace Daxlin.Core.Json;
 
 /// <summary>A value of a JSON document that knows its key's path and its line.</summary>
 /// <param name="Path">As <c>blocks[0].name</c>; empty for the document itself.</param>

@@ -1,6 +1,6 @@
 using System.Text.RegularExpressions;
 
-namespace Daxlin.Core.Templates.Json;
+namespace Daxlin.Core.Json;
 
 /// <summary>Patterns that were built already, for a template that is read again and again with small changes.</summary>
 /// <remarks>Building one takes longer than capturing an invoice by it. Not to be shared between threads.</remarks>

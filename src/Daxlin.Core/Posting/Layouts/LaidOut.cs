@@ -1,0 +1,69 @@
+using System.Collections.Immutable;
+using Daxlin.Core.Posting.Expressions;
+using Daxlin.Core.Values;
+
+namespace Daxlin.Core.Posting.Layouts;
+
+/// <summary>Writes approved invoices into the records of a layout.</summary>
+public static class LaidOut
+{
+    public static LaidOutInvoice Of(PostingLayout layout, ApprovedInvoice invoice, TranslationLists lists, RunFacts run)
+    {
+        var sign = LayoutSource.Sign(invoice, layout.CreditNotes, run);
+        var records = ImmutableArray.CreateBuilder<LaidOutRecord>();
+        var faults = ImmutableArray.CreateBuilder<LayoutFault>();
+        // What takes a posting back takes all of it, whatever the layout would ask for now.
+        if (!run.IsReversal && !IsWanted(layout.Invoices, "invoices", "", () => LayoutSource.Of(invoice, LayoutRecords.Invoices, layout.CreditNotes, run).Single(), lists, invoice, faults))
+            return new LaidOutInvoice(invoice, sign, IsTaken: faults.Count > 0, [], faults.DrainToImmutable());
+        foreach (var table in layout.Tables)
+        {
+            foreach (var source in LayoutSource.Of(invoice, table.Records, layout.CreditNotes, run))
+            {
+                if (!IsWanted(table.Where, "where", table.Name, () => source, lists, invoice, faults))
+                    continue;
+                var scope = ExpressionScope.Of(source, lists);
+                var values = new object?[table.Columns.Length];
+                for (var at = 0; at < values.Length; at++)
+                    values[at] = ValueOf(table, table.Columns[at], layout.File, scope, invoice, faults);
+                records.Add(new LaidOutRecord(table, [.. values]));
+            }
+        }
+        if (records.Count == 0 && faults.Count == 0)
+            faults.Add(new LayoutFault(invoice.Id, "", "", $"The layout writes no record of it, so that the ledger would never see its {Shown(invoice)}."));
+        return new LaidOutInvoice(invoice, sign, true, faults.Count == 0 ? records.DrainToImmutable() : [], faults.DrainToImmutable());
+    }
+
+    private static string Shown(ApprovedInvoice invoice) => Currency.Find(invoice.Currency)?.Show(invoice.Total) ?? ExpressionTypes.Settled(invoice.Total);
+
+    /// <param name="key">The condition's key in the document.</param>
+    private static bool IsWanted(
+        Expression? condition, string key, string table, Func<PostingRecord> record, TranslationLists lists, ApprovedInvoice invoice, ImmutableArray<LayoutFault>.Builder faults)
+    {
+        try
+        {
+            return condition is null || condition.Of(ExpressionScope.Of(record(), lists)) is true;
+        }
+        catch (EvaluationException error)
+        {
+            faults.Add(new LayoutFault(invoice.Id, table, "", $"What is asked by “{key}” cannot be told. {error.Message}"));
+            return false;
+        }
+    }
+
+    private static object? ValueOf(
+        LayoutTable table, LayoutColumn column, FileRule file, ExpressionScope scope, ApprovedInvoice invoice, ImmutableArray<LayoutFault>.Builder faults)
+    {
+        try
+        {
+            var value = column.Value.Of(scope);
+            if (CellText.FaultOf(column, file, value) is { } fault)
+                faults.Add(new LayoutFault(invoice.Id, table.Name, column.Heading, fault));
+            return value;
+        }
+        catch (EvaluationException error)
+        {
+            faults.Add(new LayoutFault(invoice.Id, table.Name, column.Heading, error.Message));
+            return null;
+        }
+    }
+}

@@ -1,0 +1,16 @@
+namespace Daxlin.Core.Posting.Layouts;
+
+/// <summary>Which control total the figures of a column must come to.</summary>
+public enum Proved
+{
+    Nothing,
+
+    /// <summary>The sum of the invoices' totals.</summary>
+    Total,
+
+    /// <summary>The sum of the amounts of all item rows.</summary>
+    Lines,
+
+    /// <summary>The sum of all taxes.</summary>
+    Tax,
+}
