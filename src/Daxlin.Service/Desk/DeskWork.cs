@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Text.Json.Nodes;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Drafting;
 using Daxlin.Core.Pages;
@@ -44,7 +45,7 @@ internal static class DeskWork
         var pointed = task.Pointed!;
         var (template, shown, others) = PointedIn(task);
         var box = new Box(pointed.Box.Left, pointed.Box.Top, pointed.Box.Right, pointed.Box.Bottom);
-        return [.. Pointing.Ways(shown, new PlaceOnPage(pointed.Page, box), pointed.Field, pointed.Kind, template.Reads, others)
+        return [.. Pointing.Ways(shown, new PlaceOnPage(pointed.Page, box), pointed.Field, pointed.Kind, template.Reads, others, JsonNode.Parse(task.Template!)!["fields"]?[pointed.Field] as JsonObject)
             .Select(way => new WayToFind(way.Rule, way.Says, way.Fits, [.. way.Values.Select((value, index) => new ValueFound(others[index].FileName, value))]))];
     }
 

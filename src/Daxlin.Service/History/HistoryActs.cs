@@ -12,6 +12,9 @@ internal static class HistoryActs
     public const string SetAside = "setAside";
     public const string Returned = "returned";
     public const string Posted = "posted";
+    public const string Withdrawn = "withdrawn";
+    public const string LayoutSaved = "layoutSaved";
+    public const string ListSaved = "listSaved";
     public const string TemplateSaved = "templateSaved";
     public const string TotalsStated = "totalsStated";
     public const string VendorChanged = "vendorChanged";

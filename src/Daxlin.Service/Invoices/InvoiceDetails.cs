@@ -25,7 +25,7 @@ internal static class InvoiceDetails
         var batch = await db.Batches.SingleAsync(batch => batch.Id == row.BatchId, cancel);
         var stream = HistoryStreams.Invoice(id);
         var decisions = await db.History.Where(entry => entry.Stream == stream && entry.Act != HistoryActs.Captured).OrderBy(entry => entry.Number).ToListAsync(cancel);
-        var run = await db.PostedInvoices.Where(posted => posted.InvoiceId == id).Select(posted => (int?)posted.RunNumber)
+        var run = await db.PostedInvoices.Where(posted => posted.InvoiceId == id && posted.WithdrawnIn == null).Select(posted => (int?)posted.RunNumber)
             .SingleOrDefaultAsync(cancel);
         var record = InvoiceRecords.FromJson(row.Record);
         return new InvoiceDetail(

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using System.Text.Json;
+using Daxlin.Core.Json;
 using Daxlin.Core.Rehearsal;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Templates.Json;
@@ -36,7 +37,7 @@ internal static class RehearsalEndpoints
         {
             template = TemplateReader.Read(wanted.Template ?? "");
         }
-        catch (TemplateFaultException error)
+        catch (JsonFaultException error)
         {
             return TemplateEndpoints.Faulty(error);
         }

@@ -22,6 +22,9 @@ public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(opt
     public DbSet<RehearsalOutcome> RehearsalOutcomes => Set<RehearsalOutcome>();
     public DbSet<PostingRun> PostingRuns => Set<PostingRun>();
     public DbSet<PostedInvoice> PostedInvoices => Set<PostedInvoice>();
+    public DbSet<PostedFile> PostedFiles => Set<PostedFile>();
+    public DbSet<LayoutVersion> Layouts => Set<LayoutVersion>();
+    public DbSet<ListVersion> Lists => Set<ListVersion>();
 
     public override Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
     {
@@ -113,8 +116,11 @@ public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(opt
         modelBuilder.Entity<PostingRun>().HasKey(run => run.Number);
         modelBuilder.Entity<PostingRun>().HasIndex(run => run.RequestKey).IsUnique();
         modelBuilder.Entity<PostingRun>().Property(run => run.Number).ValueGeneratedNever();
-        modelBuilder.Entity<PostedInvoice>().HasKey(posted => posted.InvoiceId);
-        modelBuilder.Entity<PostedInvoice>().Property(posted => posted.InvoiceId).ValueGeneratedNever();
+        modelBuilder.Entity<PostingRun>().HasIndex(run => run.Reverses);
+        modelBuilder.Entity<PostedInvoice>().HasIndex(posted => posted.InvoiceId).IsUnique().HasFilter("\"WithdrawnIn\" IS NULL");
         modelBuilder.Entity<PostedInvoice>().HasIndex(posted => posted.RunNumber);
+        modelBuilder.Entity<PostedFile>().HasIndex(file => new { file.RunNumber, file.Name }).IsUnique();
+        modelBuilder.Entity<LayoutVersion>().HasIndex(layout => new { layout.Name, layout.Version }).IsUnique();
+        modelBuilder.Entity<ListVersion>().HasIndex(list => new { list.Name, list.Version }).IsUnique();
     }
 }

@@ -12,6 +12,8 @@ internal static class EarlierReleases
     {
         await using var transaction = await db.Database.BeginTransactionAsync();
         await TakeDecisions(db);
+        foreach (var file in await db.PostedFiles.Where(row => row.Sha256 == "").ToListAsync())
+            file.Sha256 = HistoryChain.ContentOf(file.Content);
         await VendorRegister.FillIn(db, now);
         await db.SaveChangesAsync();
         await transaction.CommitAsync();

@@ -1,6 +1,6 @@
 namespace Daxlin.Service.Storage;
 
-/// <summary>One numbered, all-or-nothing export of approved invoices. Only ever added.</summary>
+/// <summary>One numbered, all-or-nothing export of approved invoices, or what takes one back. Only ever added.</summary>
 public sealed class PostingRun
 {
     public int Number { get; set; }
@@ -8,14 +8,26 @@ public sealed class PostingRun
     public required DateTime At { get; set; }
     public required string By { get; set; }
     public int Invoices { get; set; }
+
+    /// <summary>How many records its files have.</summary>
     public int Rows { get; set; }
+
+    /// <summary>The layout that wrote its files; empty for a file of every value.</summary>
+    public string Layout { get; set; } = "";
+    public int LayoutVersion { get; set; }
+
+    /// <summary>The versions of the translation lists that the layout looked words up in, as JSON by name.</summary>
+    public string Lists { get; set; } = "{}";
+
+    /// <summary>The run that it takes back, or parts of it; null for one that posts.</summary>
+    public int? Reverses { get; set; }
+
+    /// <summary>Why it takes a run back, or posts what does not come to what was stated.</summary>
+    public string Reason { get; set; } = "";
 
     /// <summary>The Idempotency-Key of the request that made it, so that the same request made again makes no second run; null for none.</summary>
     public string? RequestKey { get; set; }
 
     /// <summary>The sums by currency, as JSON.</summary>
     public required string Sums { get; set; }
-
-    /// <summary>The CSV file, so that it can be fetched again at any time.</summary>
-    public required string File { get; set; }
 }

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Text.Json;
+using Daxlin.Core.Json;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Templates.Json;
 using Daxlin.Service.Storage;
@@ -114,39 +115,28 @@ internal static class TemplateEndpoints
 
     private static async Task<Ok<TemplateChecked>> Check(HttpRequest request, CancellationToken cancel)
     {
-        var (template, faults) = TemplateReader.Check(await TextOf(request, cancel));
+        var (template, faults) = TemplateReader.Check(await SentDocument.Of(request, TemplateReader.LongestDocument, cancel));
         return TypedResults.Ok(TemplateChecks.Record("", template, faults));
-    }
-
-    /// <summary>The document as it was sent: faults are named by their line in it.</summary>
-    private static async Task<string> TextOf(HttpRequest request, CancellationToken cancel)
-    {
-        using var reader = new StreamReader(request.Body);
-        var buffer = new char[TemplateReader.LongestDocument + 1];
-        return new string(buffer, 0, await reader.ReadBlockAsync(buffer, cancel));
     }
 
     private static async Task<Results<Ok<TemplateSaved>, Created<TemplateSaved>, ProblemHttpResult>> Save(
         HttpRequest request, string? note, bool? recapture, Actor actor, TemplateHistory history, DaxlinDb db, WriteTurn turn, CancellationToken cancel)
     {
-        var json = await TextOf(request, cancel);
+        var json = await SentDocument.Of(request, TemplateReader.LongestDocument, cancel);
         Template template;
         try
         {
             template = TemplateReader.Read(json);
         }
-        catch (TemplateFaultException error)
+        catch (JsonFaultException error)
         {
             return Faulty(error);
         }
-        if (NoteOf(note) is not { } words)
-            return TooLong;
+        if (Note.Of(note) is not { } words)
+            return Note.TooLong;
         using var _ = await turn.Take(cancel);
         var newest = await Newest(db, template.Name, cancel);
-        // A file under version control is saved unseen; a draft that was made from a version says from which, a new one that there was none.
-        if (newest is not null && request.Headers.IfNoneMatch.Count > 0)
-            return Problem.Of(StatusCodes.Status412PreconditionFailed, "changed-since", $"A template “{template.Name}” was saved meanwhile by {newest.SavedBy}. Give this one another name, or open that one on the desk.");
-        if (newest is not null && request.Headers.IfMatch.Count > 0 && Seen.Refuse(request, newest.Version, () => Changed(newest)) is { } unseen)
+        if (newest is not null && Seen.RefuseVersion(request, newest.Version, $"template “{template.Name}”", newest.SavedBy, newest.SavedAt, newest.Note) is { } unseen)
             return unseen;
         var saved = await history.Save(newest, template, json, words, actor.Name, recapture ?? true, cancel);
         return saved.IsNew ? TypedResults.Created($"/api/v1/templates/{template.Name}", saved) : TypedResults.Ok(saved);
@@ -174,7 +164,7 @@ internal static class TemplateEndpoints
         Act(name, wanted.Note, request, db, turn, async (newest, note) =>
         {
             var to = wanted.Name?.Trim() ?? "";
-            if (TemplateReader.FaultOfName(to) is { } fault)
+            if (DocumentName.FaultOf(to) is { } fault)
                 return Problem.Of(StatusCodes.Status422UnprocessableEntity, "name-faulty", fault);
             return await db.Templates.AnyAsync(row => row.Name == to, cancel)
                 ? Problem.Of(StatusCodes.Status409Conflict, "name-taken", $"There is a template “{to}” already, or there was one.")
@@ -185,8 +175,8 @@ internal static class TemplateEndpoints
     private static async Task<Results<Ok<TemplateSaved>, ProblemHttpResult>> Act(
         string name, string? said, HttpRequest request, DaxlinDb db, WriteTurn turn, Func<TemplateVersion, string, Task<Results<Ok<TemplateSaved>, ProblemHttpResult>>> act, CancellationToken cancel)
     {
-        if (NoteOf(said) is not { } note)
-            return TooLong;
+        if (Note.Of(said) is not { } note)
+            return Note.TooLong;
         using var _ = await turn.Take(cancel);
         if (await Newest(db, name, cancel) is not { } newest)
             return NotThere(name);
@@ -194,17 +184,10 @@ internal static class TemplateEndpoints
     }
 
     private static string Changed(TemplateVersion newest) =>
-        $"The template “{newest.Name}” is not as it was shown: version {newest.Version} was saved by {newest.SavedBy}, {newest.SavedAt:yyyy-MM-dd HH:mm:ss} UTC"
-        + (newest.Note.Length > 0 ? $" (“{newest.Note}”)." : ".") + " Look at it again.";
-
-    private static string? NoteOf(string? note) => (note?.Trim() ?? "") is { Length: <= LongestNote } words && !words.Any(char.IsControl) ? words : null;
-
-    private static ProblemHttpResult TooLong { get; } = Problem.Of(StatusCodes.Status422UnprocessableEntity, "note-faulty", $"A note is a line of {LongestNote} characters at most.");
-
-    private const int LongestNote = 500;
+        Seen.ChangedVersion(newest.Version, $"template “{newest.Name}”", newest.SavedBy, newest.SavedAt, newest.Note);
 
     /// <summary>The refusal of a document with faults.</summary>
-    public static ProblemHttpResult Faulty(TemplateFaultException error) => Problem.Of(
+    public static ProblemHttpResult Faulty(JsonFaultException error) => Problem.Of(
         StatusCodes.Status422UnprocessableEntity, "template-faulty",
         error.Faults.Length == 1 ? $"The template has a fault: {error.Faults[0]}" : $"The template has {error.Faults.Length} faults.",
         ("faults", TemplateChecks.Records(error.Faults)));

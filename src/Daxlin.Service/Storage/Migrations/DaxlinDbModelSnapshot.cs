@@ -405,15 +405,144 @@ namespace Daxlin.Service.Storage.Migrations
                     b.ToTable("Corrections");
                 });
 
-            modelBuilder.Entity("Daxlin.Service.Storage.PostedInvoice", b =>
+            modelBuilder.Entity("Daxlin.Service.Storage.LayoutVersion", b =>
                 {
-                    b.Property<int>("InvoiceId")
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Document")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("IsRetired")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Note")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("SavedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("SavedBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Name", "Version")
+                        .IsUnique();
+
+                    b.ToTable("Layouts");
+                });
+
+            modelBuilder.Entity("Daxlin.Service.Storage.ListVersion", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Count")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Entries")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("SavedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("SavedBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Name", "Version")
+                        .IsUnique();
+
+                    b.ToTable("Lists");
+                });
+
+            modelBuilder.Entity("Daxlin.Service.Storage.PostedFile", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<byte[]>("Content")
+                        .IsRequired()
+                        .HasColumnType("BLOB");
+
+                    b.Property<string>("MediaType")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Records")
                         .HasColumnType("INTEGER");
 
                     b.Property<int>("RunNumber")
                         .HasColumnType("INTEGER");
 
-                    b.HasKey("InvoiceId");
+                    b.Property<string>("Sha256")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("RunNumber", "Name")
+                        .IsUnique();
+
+                    b.ToTable("PostedFiles");
+                });
+
+            modelBuilder.Entity("Daxlin.Service.Storage.PostedInvoice", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("ContentSha256")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("InvoiceId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Origin")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("RunNumber")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int?>("WithdrawnIn")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("InvoiceId")
+                        .IsUnique()
+                        .HasFilter("\"WithdrawnIn\" IS NULL");
 
                     b.HasIndex("RunNumber");
 
@@ -435,15 +564,29 @@ namespace Daxlin.Service.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("File")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
                     b.Property<int>("Invoices")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Layout")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("LayoutVersion")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Lists")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Reason")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("RequestKey")
                         .HasColumnType("TEXT");
+
+                    b.Property<int?>("Reverses")
+                        .HasColumnType("INTEGER");
 
                     b.Property<int>("Rows")
                         .HasColumnType("INTEGER");
@@ -456,6 +599,8 @@ namespace Daxlin.Service.Storage.Migrations
 
                     b.HasIndex("RequestKey")
                         .IsUnique();
+
+                    b.HasIndex("Reverses");
 
                     b.ToTable("PostingRuns");
                 });

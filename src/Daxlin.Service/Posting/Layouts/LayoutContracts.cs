@@ -1,0 +1,50 @@
+using System.Collections.Immutable;
+using System.Text.Json;
+
+namespace Daxlin.Service.Posting.Layouts;
+
+/// <param name="Format"><c>csv</c>, <c>fixed-width</c>, <c>xlsx</c>, <c>json</c> or <c>ndjson</c>; empty for a document that cannot be read any more.</param>
+/// <param name="Runs">How many runs were made by it, whichever version.</param>
+public sealed record LayoutSummary(string Name, int Version, DateTime SavedAt, string SavedBy, string Note, bool IsRetired, string Format, int Runs);
+
+/// <param name="Newest">The newest version's number, which acts are bound to.</param>
+/// <param name="Text">The document as it was saved.</param>
+public sealed record LayoutDetail(string Name, int Version, int Newest, DateTime SavedAt, string SavedBy, string Note, bool IsRetired, string Text);
+
+/// <param name="Runs">How many runs were made by this version.</param>
+public sealed record LayoutVersionRecord(int Version, DateTime SavedAt, string SavedBy, string Note, bool IsRetired, int Runs);
+
+/// <param name="IsNew">False if the newest version says the same already.</param>
+public sealed record LayoutSaved(string Name, int Version, bool IsNew);
+
+/// <param name="Note">Why, in a line; may be left out.</param>
+public sealed record LayoutNote(string? Note = null);
+
+/// <param name="Place">The key's path.</param>
+/// <param name="Line">From 1; 0 if unknown.</param>
+public sealed record LayoutFaultRecord(string Place, int Line, string Message);
+
+/// <summary>A layout to be tried; nothing is stored.</summary>
+/// <param name="Document">The layout's document, as text.</param>
+/// <param name="Invoices">On these invoices; left out for those approved or posted last, or captured last where none is.</param>
+public sealed record LayoutToTry(string? Document = null, ImmutableArray<int>? Invoices = null);
+
+/// <summary>What a layout makes of some invoices.</summary>
+/// <param name="Name">Empty if the document has faults.</param>
+/// <param name="DocumentFaults">What is wrong with the document; then it is tried on nothing.</param>
+/// <param name="Invoices">On which invoices it was tried.</param>
+/// <param name="Faults">What cannot be written, or comes to something other than the invoices do.</param>
+public sealed record TriedLayout(
+    string Name, ImmutableArray<LayoutFaultRecord> DocumentFaults, ImmutableArray<TriedInvoice> Invoices, ImmutableArray<TriedTable> Tables, ImmutableArray<RehearsedFile> Files,
+    ImmutableArray<ProvedSumRecord> Proved, ImmutableArray<string> Faults);
+
+/// <param name="IsTaken">Whether a run by the layout would take it.</param>
+public sealed record TriedInvoice(int Id, string Vendor, string InvoiceNumber, bool IsTaken);
+
+/// <param name="Rows">Each record's cells as text, the first hundred.</param>
+/// <param name="Records">How many there are in all.</param>
+public sealed record TriedTable(string Name, string Records, ImmutableArray<TriedColumn> Columns, ImmutableArray<ImmutableArray<string>> Rows, int Count);
+
+/// <param name="Type"><c>number</c>, <c>text</c>, <c>date</c> or <c>yesNo</c>.</param>
+/// <param name="Proves"><c>total</c>, <c>lines</c> or <c>tax</c>; empty for nothing.</param>
+public sealed record TriedColumn(string Heading, string Type, string Proves);
