@@ -16,6 +16,8 @@ root.Subcommands.Add(ReviewCommands.Make());
 root.Subcommands.Add(InvoiceCommands.Make());
 root.Subcommands.Add(VendorCommands.Make());
 root.Subcommands.Add(PostingCommands.Make());
+root.Subcommands.Add(LayoutCommands.Make());
+root.Subcommands.Add(TranslationCommands.Make());
 root.Subcommands.Add(HistoryCommands.Make());
 Console.OutputEncoding = System.Text.Encoding.UTF8;
 var parsed = root.Parse(args);

@@ -50,6 +50,10 @@ internal sealed class ServiceClient(string server, string? person = null) : IDis
     public Task<JsonNode> PostText(string path, string text, CancellationToken cancel, string type = "application/json") =>
         Send(HttpMethod.Post, path, new StringContent(text, Encoding.UTF8, type), cancel);
 
+    /// <summary>Puts a text, as it is, in the place of what was there.</summary>
+    public Task<JsonNode> PutText(string path, string text, string type, CancellationToken cancel) =>
+        Send(HttpMethod.Put, path, new StringContent(text, Encoding.UTF8, type), cancel);
+
     public async Task<JsonNode> Upload(string path, IEnumerable<string> files, CancellationToken cancel)
     {
         using var form = new MultipartFormDataContent();

@@ -70,6 +70,6 @@ internal static class DemoCommand
         Terminal.Line();
         Terminal.Line($"{clear.Count} clear invoices approved.");
         return await PostingCommands.Run(
-            Shown.Number(batch["id"]), Path.Combine(scratch ?? data, "posting-run-1.csv"), "", context, cancel);
+            Shown.Number(batch["id"]), Path.Combine(scratch ?? data, "posting-run-1.csv"), context, cancel);
     }
 }

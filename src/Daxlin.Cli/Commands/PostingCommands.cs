@@ -4,88 +4,119 @@ using Spectre.Console;
 
 namespace Daxlin.Cli.Commands;
 
+/// <summary>Posting runs: numbered exports of approved invoices, and what takes one back.</summary>
 internal static class PostingCommands
 {
+    private static readonly Option<string?> Out = new("--out") { Description = "The file to write, where the run has one.", HelpName = "FILE" };
+    private static readonly Option<string?> Into = new("--into") { Description = "The folder to write the run's files into, under their own names.", HelpName = "FOLDER" };
+
     public static Command Make()
     {
-        var batch = new Option<int?>("--batch") { Description = "Post this batch's approved invoices only.", HelpName = "ID" };
-        var file = new Option<string>("--out") { Description = "The CSV file to write.", HelpName = "FILE", Required = true };
-        var all = new Option<bool>("--all-batches") { Description = "Post the approved invoices of all batches." };
+        var batch = new Option<int?>("--batch") { Description = "This batch's approved invoices only.", HelpName = "ID" };
+        var all = new Option<bool>("--all-batches") { Description = "The approved invoices of all batches." };
+        var layout = new Option<string?>("--layout") { Description = "The layout that writes the files; one CSV file of every value if left out.", HelpName = "NAME" };
         var despite = new Option<string?>("--despite") { Description = "Why a batch is posted that does not come to its control totals; it is kept on record.", HelpName = "REASON" };
-        var run = new Command("run", "Post the approved invoices of a batch, or of all batches, that were not posted before; all or none.") { batch, all, file, despite };
-        run.Validators.Add(result =>
+        var run = new Command("run", "Post the approved invoices of a batch, or of all batches, that were not posted before; all or none.") { batch, all, layout, Out, Into, despite };
+        var rehearse = new Command("rehearse", "Say what a run would come to and write; nothing is posted.") { batch, all, layout };
+        foreach (var command in new[] { run, rehearse })
         {
-            if (result.GetValue(batch) is null == !result.GetValue(all))
-                result.AddError("Say which approved invoices are to be posted: --batch ID, or --all-batches.");
-        });
-        run.SetAction(CommandContext.Run((parsed, context, cancel) => Run(parsed.GetValue(batch), parsed.GetValue(file)!, parsed.GetValue(despite) ?? "", context, cancel)));
+            command.Validators.Add(result =>
+            {
+                if (result.GetValue(batch) is null == !result.GetValue(all))
+                    result.AddError("Say which approved invoices are to be posted: --batch ID, or --all-batches.");
+            });
+        }
+        run.Validators.Add(NeedsTarget);
+        run.SetAction(CommandContext.Run((parsed, context, cancel) =>
+            Run(Which(parsed.GetValue(batch), parsed.GetValue(layout), parsed.GetValue(despite)), new PostingTarget(parsed.GetValue(Out), parsed.GetValue(Into)), context, cancel)));
+        rehearse.SetAction(CommandContext.Run((parsed, context, cancel) => Rehearse(Which(parsed.GetValue(batch), parsed.GetValue(layout), null), context, cancel)));
+
+        var number = new Argument<int>("NUMBER") { Description = "The posting run's number." };
+        var reason = new Option<string>("--because") { Description = "Why it is taken back; it is kept on record.", HelpName = "REASON", Required = true };
+        var some = new Option<int[]>("--invoice") { Description = "Only this invoice of the run; may be said again.", HelpName = "ID" };
+        var open = new Option<bool>("--open") { Description = "Open the invoices again, to be corrected; else they stay approved." };
+        var withdraw = new Command("withdraw", "Take a run back, or some of its invoices: a numbered run with the other sign, by the same layout.") { number, reason, some, open, Out, Into };
+        withdraw.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
+        {
+            var body = new JsonObject { ["reason"] = parsed.GetValue(reason), ["open"] = parsed.GetValue(open) };
+            if (parsed.GetValue(some) is { Length: > 0 } ids)
+                body["invoices"] = new JsonArray([.. ids.Select(id => JsonValue.Create(id))]);
+            var target = new PostingTarget(parsed.GetValue(Out), parsed.GetValue(Into));
+            using var _ = target.Tried();
+            var made = await context.Service.Make($"posting-runs/{parsed.GetValue(number)}/withdrawal", body, Guid.NewGuid().ToString(), cancel);
+            await target.Write(Shown.Number(made["number"]), context, cancel);
+            context.Print(made, () => Terminal.Line($"Posting run {Shown.Text(made["number"])} takes {Count(made["invoices"], "invoice")} of run {parsed.GetValue(number)} back: {Totals(made)}{target.Written}"));
+            return ExitCodes.Done;
+        }));
 
         var list = new Command("list", "List all posting runs.");
         list.SetAction(CommandContext.Run((_, context, cancel) => List(context, cancel)));
-
-        var number = new Argument<int>("NUMBER") { Description = "The posting run's number." };
-        var fetch = new Command("file", "Write the file of an earlier run again.") { number, file };
-        fetch.SetAction(CommandContext.Run((parsed, context, cancel) =>
-            Fetch(parsed.GetValue(number), parsed.GetValue(file)!, context, cancel)));
-        return new Command("posting", "Posting runs: numbered exports of approved invoices.") { run, list, fetch };
+        var show = new Command("show", "Print a run with its files, its invoices and their hashes.") { number };
+        show.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
+        {
+            var manifest = await context.Service.Get($"posting-runs/{parsed.GetValue(number)}/manifest", cancel);
+            context.Print(manifest, () => PostingSheet.Print(manifest));
+            return ExitCodes.Done;
+        }));
+        var fetch = new Command("file", "Write the files of an earlier run again.") { number, Out, Into };
+        fetch.Validators.Add(NeedsTarget);
+        fetch.SetAction(CommandContext.Run((parsed, context, cancel) => Fetch(parsed.GetValue(number), new PostingTarget(parsed.GetValue(Out), parsed.GetValue(Into)), context, cancel)));
+        return new Command("posting", "Posting runs: numbered exports of approved invoices.") { rehearse, run, withdraw, list, show, fetch };
     }
 
-    public static async Task<int> Run(int? batch, string file, string despite, CommandContext context, CancellationToken cancel)
+    private static void NeedsTarget(System.CommandLine.Parsing.CommandResult result)
     {
-        // The run is final once the service has made it, so the file's place is tried before.
-        var part = PartOf(file);
+        if (result.GetValue(Out) is null == result.GetValue(Into) is null)
+            result.AddError("Say where the files go: --out FILE for a run of one file, or --into FOLDER.");
+    }
+
+    private static JsonObject Which(int? batch, string? layout, string? despite)
+    {
+        JsonObject which = batch is null ? new() { ["allBatches"] = true } : new() { ["batch"] = batch };
+        if (layout is { Length: > 0 })
+            which["layout"] = layout;
+        if (despite is { Length: > 0 })
+            which["despite"] = despite;
+        return which;
+    }
+
+    /// <summary>Posts every value of a batch into a file.</summary>
+    public static Task<int> Run(int batch, string file, CommandContext context, CancellationToken cancel) =>
+        Run(Which(batch, null, null), new PostingTarget(file, null), context, cancel);
+
+    private static async Task<int> Run(JsonObject which, PostingTarget target, CommandContext context, CancellationToken cancel)
+    {
+        // The run is final once the service has made it, so its files' place is tried before.
+        using var _ = target.Tried();
+        JsonNode run;
         try
         {
-            JsonNode run;
-            try
-            {
-                JsonObject which = batch is null ? new() { ["allBatches"] = true } : new() { ["batch"] = batch };
-                if (despite.Length > 0)
-                    which["despite"] = despite;
-                run = await context.Service.Make("posting-runs", which, Guid.NewGuid().ToString(), cancel);
-            }
-            catch (RefusedException refused) when (refused.Code == "nothing-to-post")
-            {
-                await Console.Error.WriteLineAsync(Shown.Harmless(refused.Message));
-                return ExitCodes.Done;
-            }
-            await WriteFile(Shown.Number(run["number"]), part, file, context, cancel);
-            context.Print(run, () => Terminal.Line($"Posting run {Shown.Text(run["number"])}: {Totals(run)}, written to {file}"));
+            run = await context.Service.Make("posting-runs", which, Guid.NewGuid().ToString(), cancel);
+        }
+        catch (RefusedException refused) when (refused.Code == "nothing-to-post")
+        {
+            await Console.Error.WriteLineAsync(Shown.Harmless(refused.Message));
             return ExitCodes.Done;
         }
-        finally
-        {
-            File.Delete(part);
-        }
-    }
-
-    private static async Task<int> Fetch(int number, string file, CommandContext context, CancellationToken cancel)
-    {
-        var run = await context.Service.Get($"posting-runs/{number}", cancel);
-        var part = PartOf(file);
-        await WriteFile(number, part, file, context, cancel);
-        context.Print(run, () => Terminal.Line($"Posting run {number}: {Totals(run)}, written to {file}"));
+        await target.Write(Shown.Number(run["number"]), context, cancel);
+        context.Print(run, () => Terminal.Line($"Posting run {Shown.Text(run["number"])}: {Totals(run)}{target.Written}"));
         return ExitCodes.Done;
     }
 
-    private static string PartOf(string file)
+    private static async Task<int> Rehearse(JsonObject which, CommandContext context, CancellationToken cancel)
     {
-        var part = file + ".part";
-        try
-        {
-            File.WriteAllBytes(part, []);
-            return part;
-        }
-        catch (Exception error) when (error is IOException or UnauthorizedAccessException)
-        {
-            throw new RefusedException($"{file} cannot be written, so nothing was posted. Is there such a folder, and may you write to it?", exitCode: ExitCodes.WrongUsage);
-        }
+        var run = await context.Service.Post("posting-runs/rehearsal", which, cancel);
+        context.Print(run, () => PostingSheet.PrintRehearsed(run));
+        return run["faults"]!.AsArray().Count + run["disagreements"]!.AsArray().Count > 0 ? ExitCodes.SomethingToLookAt : ExitCodes.Done;
     }
 
-    private static async Task WriteFile(int number, string part, string file, CommandContext context, CancellationToken cancel)
+    private static async Task<int> Fetch(int number, PostingTarget target, CommandContext context, CancellationToken cancel)
     {
-        await File.WriteAllBytesAsync(part, await context.Service.Download($"posting-runs/{number}/file", cancel), cancel);
-        File.Move(part, file, overwrite: true);
+        var run = await context.Service.Get($"posting-runs/{number}", cancel);
+        using var _ = target.Tried();
+        await target.Write(number, context, cancel);
+        context.Print(run, () => Terminal.Line($"Posting run {number}: {Totals(run)}{target.Written}"));
+        return ExitCodes.Done;
     }
 
     private static async Task<int> List(CommandContext context, CancellationToken cancel)
@@ -98,22 +129,26 @@ internal static class PostingCommands
                 Terminal.Line("No posting runs yet.");
                 return;
             }
-            var table = Terminal.NewTable(("run", true), ("at", false), ("by", false), ("batch", true), ("invoices", true), ("rows", true), ("sums", true));
+            var table = Terminal.NewTable(("run", true), ("made (UTC)", false), ("layout", false), ("invoices", true), ("sums", true), ("", false));
             foreach (var run in runs)
             {
                 table.AddRow(
-                    new Text(Shown.Text(run!["number"])), new Text(Shown.Time(run["at"])), new Text(Shown.Text(run["by"])),
-                    new Text(run["batch"] is null ? "all" : Shown.Text(run["batch"])), new Text(Shown.Text(run["invoices"])),
-                    new Text(Shown.Text(run["rows"])), new Text(Sums(run)));
+                    new Text(Shown.Text(run!["number"])), new Text(Shown.Time(run["at"]).Replace(" UTC", "", StringComparison.Ordinal)),
+                    new Text(Shown.Text(run["layout"]) is { Length: > 0 } layout ? $"{layout} {Shown.Text(run["layoutVersion"])}" : "every value"), new Text(Shown.Text(run["invoices"])),
+                    new Text(string.Join('\n', run["sums"]!.AsObject().Select(sum => Shown.Amount(Shown.Text(sum.Value), sum.Key)))), new Text(Standing(run)));
             }
             Terminal.Out.Write(table);
         });
         return ExitCodes.Done;
     }
 
-    private static string Totals(JsonNode run) => $"{Count(run["invoices"], "invoice")}, {Count(run["rows"], "row")}, {Sums(run)}";
+    /// <summary>Whether a run takes another back, or was taken back.</summary>
+    private static string Standing(JsonNode run) => run["reverses"] is { } of ? $"takes {Shown.Text(of)} back"
+        : Shown.Number(run["withdrawn"]) is > 0 and var some ? some == Shown.Number(run["invoices"]) ? "taken back" : $"{some} taken back" : "";
 
-    private static string Count(JsonNode? count, string what) => Shown.Number(count) == 1 ? $"1 {what}" : $"{Shown.Text(count)} {what}s";
+    public static string Totals(JsonNode run) => $"{Count(run["invoices"], "invoice")}, {Count(run["rows"], "row")}, {Sums(run)}";
+
+    public static string Count(JsonNode? count, string what) => Shown.Number(count) == 1 ? $"1 {what}" : $"{Shown.Text(count)} {what}s";
 
     private static string Sums(JsonNode run) =>
         string.Join(" and ", run["sums"]!.AsObject().Select(sum => Shown.Amount(Shown.Text(sum.Value), sum.Key)));

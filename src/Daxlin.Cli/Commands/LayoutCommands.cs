@@ -1,0 +1,153 @@
+using System.CommandLine;
+using System.Text.Json.Nodes;
+using Spectre.Console;
+
+namespace Daxlin.Cli.Commands;
+
+/// <summary>Posting layouts: what the files of a run look like.</summary>
+internal static class LayoutCommands
+{
+    public static Command Make()
+    {
+        var files = new Argument<string[]>("FILE") { Description = "A layout document, *.layout.json.", Arity = ArgumentArity.OneOrMore };
+        var file = new Argument<string>("FILE") { Description = "A layout document, *.layout.json." };
+        var note = new Option<string?>("--note") { Description = "Why, for the history.", HelpName = "TEXT" };
+        var name = new Argument<string>("NAME") { Description = "The layout's name." };
+        var invoices = new Option<int[]>("--invoice") { Description = "Try it on this invoice; may be said again. On those approved last if left out.", HelpName = "ID" };
+
+        var check = new Command("check", "Say what is wrong with layout documents; nothing is saved.") { files };
+        check.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
+        {
+            var results = new JsonArray();
+            foreach (var one in parsed.GetValue(files)!)
+                results.Add(new JsonObject { ["file"] = one, ["faults"] = (await Try(one, [], context, cancel))["documentFaults"]!.DeepClone() });
+            context.Print(results, () =>
+            {
+                foreach (var result in results)
+                    PrintFaults(Shown.Text(result!["file"]), result["faults"]!.AsArray());
+            });
+            return results.Any(result => result!["faults"]!.AsArray().Count > 0) ? ExitCodes.SomethingToLookAt : ExitCodes.Done;
+        }));
+
+        var tried = new Command("try", "Print what a layout makes of invoices, and what it cannot write; nothing is saved.") { file, invoices };
+        tried.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
+        {
+            var result = await Try(parsed.GetValue(file)!, parsed.GetValue(invoices) ?? [], context, cancel);
+            context.Print(result, () => PrintTried(parsed.GetValue(file)!, result));
+            return result["documentFaults"]!.AsArray().Count + result["faults"]!.AsArray().Count > 0 ? ExitCodes.SomethingToLookAt : ExitCodes.Done;
+        }));
+
+        var save = new Command("save", "Save layout documents; a changed one becomes the next version.") { files, note };
+        save.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
+        {
+            var saved = new JsonArray();
+            foreach (var one in parsed.GetValue(files)!)
+            {
+                var query = parsed.GetValue(note) is { } words ? $"?note={Uri.EscapeDataString(words)}" : "";
+                saved.Add(await context.Service.PostText($"posting-layouts{query}", await TextOf(one, cancel), cancel));
+            }
+            context.Print(saved, () =>
+            {
+                foreach (var one in saved)
+                    Terminal.Line($"{Shown.Text(one!["name"])}, version {Shown.Text(one["version"])}{(one["isNew"]!.GetValue<bool>() ? " saved" : ": nothing has changed")}");
+            });
+            return ExitCodes.Done;
+        }));
+
+        var list = new Command("list", "List the layouts.");
+        list.SetAction(CommandContext.Run(async (_, context, cancel) =>
+        {
+            var layouts = await context.Service.GetAll("posting-layouts", cancel);
+            context.Print(layouts, () => Print(layouts));
+            return ExitCodes.Done;
+        }));
+
+        var version = new Option<int?>("--version") { Description = "This version; the newest if left out.", HelpName = "N" };
+        var show = new Command("show", "Print a layout's document.") { name, version };
+        show.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
+        {
+            var query = parsed.GetValue(version) is { } number ? $"?version={number}" : "";
+            var layout = await context.Service.Get($"posting-layouts/{Uri.EscapeDataString(parsed.GetValue(name)!)}{query}", cancel);
+            context.Print(layout, () => Terminal.Line(Shown.Text(layout["text"]).TrimEnd()));
+            return ExitCodes.Done;
+        }));
+        return new Command("layout", "Posting layouts: which records a run writes, in the form in which a ledger takes them.")
+        {
+            check, tried, save, list, show, Act("retire", "Retire a layout: no run is made by it any more.", "retirement", name, note), Act("bring-back", "Bring a retired layout back.", "comeback", name, note),
+        };
+    }
+
+    private static Command Act(string verb, string says, string path, Argument<string> name, Option<string?> note)
+    {
+        var command = new Command(verb, says) { name, note };
+        command.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
+        {
+            var of = $"posting-layouts/{Uri.EscapeDataString(parsed.GetValue(name)!)}";
+            var saved = await context.Service.Decide($"{of}/{path}", new JsonObject { ["note"] = parsed.GetValue(note) }, Shown.Number((await context.Service.Get(of, cancel))["newest"]), cancel);
+            context.Print(saved, () => Terminal.Line($"{Shown.Text(saved["name"])}, version {Shown.Text(saved["version"])} saved"));
+            return ExitCodes.Done;
+        }));
+        return command;
+    }
+
+    private static async Task<string> TextOf(string file, CancellationToken cancel) => File.Exists(file)
+        ? await File.ReadAllTextAsync(file, cancel) : throw new RefusedException($"There is no file {file}.", exitCode: ExitCodes.WrongUsage);
+
+    private static async Task<JsonNode> Try(string file, int[] invoices, CommandContext context, CancellationToken cancel)
+    {
+        var body = new JsonObject { ["document"] = await TextOf(file, cancel) };
+        if (invoices.Length > 0)
+            body["invoices"] = new JsonArray([.. invoices.Select(id => JsonValue.Create(id))]);
+        return await context.Service.Post("posting-layouts/trial", body, cancel);
+    }
+
+    private static void PrintFaults(string file, JsonArray faults)
+    {
+        if (faults.Count == 0)
+            Terminal.Line($"{file}: in order");
+        foreach (var fault in faults)
+            BatchSheet.Hanging($"{file}, line {Shown.Text(fault!["line"])}, {Shown.Text(fault["place"])}:  ", Shown.Text(fault["message"]));
+    }
+
+    private static void PrintTried(string file, JsonNode tried)
+    {
+        if (tried["documentFaults"]!.AsArray() is { Count: > 0 } faults)
+        {
+            PrintFaults(file, faults);
+            return;
+        }
+        var invoices = tried["invoices"]!.AsArray();
+        Terminal.Line($"{Shown.Text(tried["name"])} on {invoices.Count} {(invoices.Count == 1 ? "invoice" : "invoices")}, of which a run would take {invoices.Count(one => one!["isTaken"]!.GetValue<bool>())}:");
+        foreach (var table in tried["tables"]!.AsArray())
+        {
+            var columns = table!["columns"]!.AsArray();
+            var shown = Terminal.NewTable([.. columns.Select(column => (Shown.Text(column!["heading"]), Shown.Text(column["type"]) == "number"))]);
+            foreach (var row in table["rows"]!.AsArray().Take(20))
+                shown.AddRow([.. row!.AsArray().Select(cell => new Text(Shown.Cut(Shown.Text(cell), 28)))]);
+            Terminal.Line($"{Shown.Text(table["name"])}: {PostingCommands.Count(table["count"], "record")}");
+            Terminal.Out.Write(shown);
+        }
+        foreach (var one in tried["files"]!.AsArray())
+            Terminal.Line($"{Shown.Text(one!["name"])}  {PostingCommands.Count(one["records"], "record")}, {Shown.Text(one["bytes"])} bytes");
+        PostingSheet.PrintProved(tried["proved"]!.AsArray());
+        foreach (var fault in tried["faults"]!.AsArray())
+            BatchSheet.Hanging("A run would be refused.  ", Shown.Text(fault));
+    }
+
+    private static void Print(JsonArray layouts)
+    {
+        if (layouts.Count == 0)
+        {
+            Terminal.Line("No layouts yet: runs write every value into one CSV file. docs/POSTING.md tells how a layout is written.");
+            return;
+        }
+        var table = Terminal.NewTable(("layout", false), ("version", true), ("format", false), ("saved", false), ("by", false), ("runs", true), ("", false), ("note", false));
+        foreach (var one in layouts)
+        {
+            table.AddRow(
+                new Text(Shown.Text(one!["name"])), new Text(Shown.Text(one["version"])), new Text(Shown.Text(one["format"])), new Text(Shown.Time(one["savedAt"])), new Text(Shown.Text(one["savedBy"])),
+                new Text(Shown.Text(one["runs"])), new Text(one["isRetired"]!.GetValue<bool>() ? "retired" : ""), new Text(Shown.Cut(Shown.Text(one["note"]), 40)));
+        }
+        Terminal.Out.Write(table);
+    }
+}
