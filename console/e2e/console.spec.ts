@@ -155,12 +155,47 @@ test("a clear invoice is approved by the keyboard, a held one only with a reason
 
   await page.goto("/batches/1");
   await page.getByRole("button", { name: "Post 2 approved" }).click();
-  await expect(page.getByText("■ Run 1: 2 invoices, 34,202.94 GBP.")).toBeVisible();
+  // What the run would come to stands there before it is made.
+  const question = page.getByRole("dialog", { name: /^Post Kestrel/ });
+  await expect(question.getByText(/^Run 1 would post 2 invoices in \d+ records\.$/)).toBeVisible();
+  await expect(question.getByText("34,202.94 GBP")).toBeVisible();
+  await question.getByRole("button", { name: "Post 2 invoices" }).click();
+  await expect(page.getByText("■ Run 1: 2 invoices.")).toBeVisible();
   const [download] = await Promise.all([
     page.waitForEvent("download"),
     page.getByRole("link", { name: "Fetch the file" }).click(),
   ]);
   expect(download.suggestedFilename()).toBe("posting-run-1.csv");
+});
+
+test("rows are copied so that a spreadsheet takes them cell by cell, and adds up to what the invoice states", async ({
+  page,
+  request,
+}) => {
+  await page.context().grantPermissions(["clipboard-read", "clipboard-write"]);
+  const id = await idOf(request, "brinewood-chandlery-02.pdf");
+  const invoice = await (await request.get(`/api/v1/invoices/${id}`)).json();
+  await page.goto(`/invoices/${id}`);
+  await page.getByRole("button", { name: "Copy for a spreadsheet" }).click();
+  await expect(page.getByText(`${invoice.lines.length} rows copied`)).toBeVisible();
+  const [text, html] = await page.evaluate(async () => {
+    const [item] = await navigator.clipboard.read();
+    const as = async (type: string) => (await item?.getType(type))?.text() ?? "";
+    return [await as("text/plain"), await as("text/html")];
+  });
+  const [headings, ...rows] = (text ?? "").split("\n").map((line) => line.split("\t"));
+  expect(headings).toContain(`amount ${invoice.currency}`);
+  const amount = (headings ?? []).indexOf(`amount ${invoice.currency}`);
+  expect(rows.length).toBe(invoice.lines.length);
+  const sum = rows.reduce((so, row) => so + Math.round(Number(row[amount]) * 100), 0);
+  expect(sum).toBe(Math.round(Number(invoice.fields.subtotal.value) * 100));
+  expect(html?.match(/<tr>/g)?.length).toBe(invoice.lines.length + 1);
+
+  await page.goto("/batches/1");
+  await page.getByRole("button", { name: "Copy for a spreadsheet" }).click();
+  const list = await page.evaluate(() => navigator.clipboard.readText());
+  expect(list).toContain(`\t${invoice.invoiceNumber ?? invoice.fields.invoiceNumber.value}\t`);
+  expect(list.split("\n")).toHaveLength(25);
 });
 
 test("files are taken in from the page; a bad one is set aside with its reason, and markup in names stays text", async ({

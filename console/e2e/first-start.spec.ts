@@ -4,6 +4,9 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import AxeBuilder from "@axe-core/playwright";
 import { expect, test } from "@playwright/test";
+import type { InvoiceSummary } from "../src/api/client";
+import { countActs, MOST_ACTS } from "./acts";
+import { cellsUnlikeTruth } from "./truth";
 
 const PORT = 7394;
 
@@ -33,6 +36,7 @@ test("an empty installation leads a newcomer to a first template", async ({ page
     const result = await new AxeBuilder({ page }).analyze();
     expect(result.violations.map((one) => `${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
     await steps.getByRole("button", { name: "Take the made-up invoices in" }).click();
+    const acts = await countActs(page);
     await page.getByRole("link", { name: "Make a template" }).first().click({ timeout: 30_000 });
     await expect(page.getByText(/invoices at hand are recognised/)).toContainText("6 of 6", {
       timeout: 30_000,
@@ -53,6 +57,15 @@ test("an empty installation leads a newcomer to a first template", async ({ page
     const batch = await (await request.get(`${origin}/api/v1/batches/1`)).json();
     expect(batch.invoices.unplaced).toBe(0);
     expect(batch.invoices.clear).toBeGreaterThanOrEqual(19);
+    const invoices: InvoiceSummary[] = await (
+      await request.get(`${origin}/api/v1/batches/1/invoices`)
+    ).json();
+    const made = invoices.filter((one) => one.vendor === "Skerrow Sail Loft");
+    expect(made).toHaveLength(6);
+    expect(await cellsUnlikeTruth(request, made, "../samples/skerrow-sail-loft", origin)).toEqual([]);
+    const taken = await acts();
+    console.log(`A template for a vendor of the demo took ${taken} acts.`);
+    expect(taken).toBeLessThanOrEqual(MOST_ACTS);
   } finally {
     service.kill("SIGTERM");
   }

@@ -61,6 +61,21 @@ const router = createBrowserRouter([
         HydrateFallback: () => null,
       },
       {
+        path: "/posting",
+        lazy: async () => ({ Component: (await import("./posting/PostingPage")).PostingPage }),
+        HydrateFallback: () => null,
+      },
+      {
+        path: "/posting/:number",
+        lazy: async () => ({ Component: (await import("./posting/RunPage")).RunPage }),
+        HydrateFallback: () => null,
+      },
+      {
+        path: "/layouts/:name",
+        lazy: async () => ({ Component: (await import("./posting/LayoutPage")).LayoutPage }),
+        HydrateFallback: () => null,
+      },
+      {
         path: "/vendors",
         lazy: async () => ({ Component: (await import("./vendors/VendorsPage")).VendorsPage }),
         HydrateFallback: () => null,

@@ -20,6 +20,12 @@ export type TemplateFault = components["schemas"]["TemplateFaultRecord"];
 export type Drift = components["schemas"]["DriftRecord"];
 export type KeptDraft = components["schemas"]["DraftDetail"];
 export type PostingRun = components["schemas"]["PostingRunSummary"];
+export type PostingManifest = components["schemas"]["PostingManifest"];
+export type RehearsedRun = components["schemas"]["RehearsedRun"];
+export type ProvedSum = components["schemas"]["ProvedSumRecord"];
+export type LayoutSummary = components["schemas"]["LayoutSummary"];
+export type LayoutDetail = components["schemas"]["LayoutDetail"];
+export type TriedLayout = components["schemas"]["TriedLayout"];
 
 export type Vendor = components["schemas"]["VendorDetail"];
 export type ImportedVendor = components["schemas"]["ImportedVendor"];
@@ -89,15 +95,20 @@ export async function allOf<T>(
   return all;
 }
 
-/** Saves a template as the next version. Its text is sent as it is, so that faults are named by its own lines. */
+/** A document that is sent as its text is, so that faults are named by its own lines. */
+const asText = (text: string, headers: Record<string, string>) => ({
+  body: text as never,
+  bodySerializer: (body: unknown) => body as string,
+  headers: { "Content-Type": "application/json", ...headers },
+});
+
+/** Saves a posting layout as the next version. */
+export const saveLayout = (text: string, note: string, headers: Record<string, string>) =>
+  api.POST("/api/v1/posting-layouts", { params: { query: { note } }, ...asText(text, headers) });
+
+/** Saves a template as the next version. */
 export const saveTemplate = (
   text: string,
   query: { note: string; recapture: boolean },
   headers: Record<string, string> = {},
-) =>
-  api.POST("/api/v1/templates", {
-    params: { query },
-    body: text as never,
-    bodySerializer: (body) => body as unknown as string,
-    headers: { "Content-Type": "application/json", ...headers },
-  });
+) => api.POST("/api/v1/templates", { params: { query }, ...asText(text, headers) });

@@ -144,4 +144,46 @@ export const ask = {
       queryKey: ["drafts"],
       queryFn: () => dataOf(api.GET("/api/v1/template-drafts")),
     }),
+  runs: () =>
+    queryOptions({
+      queryKey: ["runs"],
+      queryFn: () =>
+        allOf((after) => api.GET("/api/v1/posting-runs", { params: { query: { after, limit: 1000 } } })),
+    }),
+  manifest: (number: number) =>
+    queryOptions({
+      queryKey: ["runs", number],
+      queryFn: () =>
+        dataOf(api.GET("/api/v1/posting-runs/{number}/manifest", { params: { path: { number } } })),
+    }),
+  /** What a run would come to, which is not made. */
+  rehearsedRun: (batch: number, layout: string) =>
+    queryOptions({
+      queryKey: ["batch", batch, "rehearsed-run", layout],
+      queryFn: () =>
+        dataOf(
+          api.POST("/api/v1/posting-runs/rehearsal", {
+            body: { batch, allBatches: false, layout: layout || null },
+          }),
+        ),
+      retry: false,
+      staleTime: 0,
+    }),
+  layouts: () =>
+    queryOptions({
+      queryKey: ["layouts"],
+      queryFn: () =>
+        allOf((after) => api.GET("/api/v1/posting-layouts", { params: { query: { after, limit: 1000 } } })),
+    }),
+  layout: (name: string) =>
+    queryOptions({
+      queryKey: ["layouts", name],
+      queryFn: () => dataOf(api.GET("/api/v1/posting-layouts/{name}", { params: { path: { name } } })),
+    }),
+  layoutVersions: (name: string) =>
+    queryOptions({
+      queryKey: ["layouts", name, "versions"],
+      queryFn: () =>
+        dataOf(api.GET("/api/v1/posting-layouts/{name}/versions", { params: { path: { name } } })),
+    }),
 };

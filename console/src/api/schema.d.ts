@@ -633,6 +633,121 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/layout.schema.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The JSON Schema of layout documents. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/invoices/{id}/rows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** An invoice's item rows as a table: csv, or tsv if “as” says so. */
+        get: {
+            parameters: {
+                query?: {
+                    as?: string;
+                };
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/csv": string;
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/batches/{id}/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A batch's invoices as a table, all or those to look at: csv, or tsv if “as” says so. */
+        get: {
+            parameters: {
+                query?: {
+                    as?: string;
+                    open?: boolean;
+                };
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/csv": string;
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/figures": {
         parameters: {
             query?: never;
@@ -2064,6 +2179,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/posting-runs/rehearsal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a posting run would come to and write; nothing is posted. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RunToStart"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RehearsedRun"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/posting-runs/{number}": {
         parameters: {
             query?: never;
@@ -2102,6 +2257,44 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/posting-runs/{number}/manifest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A posting run with its layout, files, invoices and their hashes, for an auditor. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    number: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PostingManifest"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/posting-runs/{number}/file": {
         parameters: {
             query?: never;
@@ -2109,7 +2302,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The file of a posting run, as CSV. */
+        /** The file of a posting run, or the first of several. */
         get: {
             parameters: {
                 query?: never;
@@ -2133,6 +2326,502 @@ export interface paths {
             };
         };
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/posting-runs/{number}/files/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A file of a posting run by its name. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    number: number;
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/csv": string;
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/posting-runs/{number}/withdrawal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes a posting run back, or some of its invoices, by a numbered run with the other sign. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: {
+                    "Idempotency-Key"?: string;
+                };
+                path: {
+                    number: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RunToWithdraw"];
+                };
+            };
+            responses: {
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PostingRunSummary"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/posting-layouts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All posting layouts, the newest version of each. */
+        get: {
+            parameters: {
+                query?: {
+                    after?: string;
+                    limit?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LayoutSummary"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Saves a layout document; a changed one becomes the next version. */
+        post: {
+            parameters: {
+                query?: {
+                    note?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LayoutSaved"];
+                    };
+                };
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LayoutSaved"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/posting-layouts/trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a layout makes of some invoices, and what is wrong with it; nothing is stored. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LayoutToTry"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TriedLayout"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/posting-layouts/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A layout with its document, the newest version unless one is named. */
+        get: {
+            parameters: {
+                query?: {
+                    version?: number;
+                };
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LayoutDetail"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/posting-layouts/{name}/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A layout's history, the newest version first. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LayoutVersionRecord"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/posting-layouts/{name}/retirement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Retires a layout: no run is made by it any more. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LayoutNote"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LayoutSaved"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/posting-layouts/{name}/comeback": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings a retired layout back. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LayoutNote"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LayoutSaved"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/translation-lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All translation lists, in which layouts look words up. */
+        get: {
+            parameters: {
+                query?: {
+                    after?: string;
+                    limit?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ListSummary"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/translation-lists/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A translation list with its entries. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ListDetail"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/translation-lists/{name}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A translation list as CSV: word, meaning, from. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/csv": string;
+                    };
+                };
+            };
+        };
+        /** Takes a translation list from CSV, in the place of what it said before. */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "text/csv": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ListSummary"];
+                    };
+                };
+            };
+        };
         post?: never;
         delete?: never;
         options?: never;
@@ -3245,6 +3934,82 @@ export interface components {
             numbersTied: number;
         };
         JsonElement: unknown;
+        LayoutDetail: {
+            name: string;
+            /** Format: int32 */
+            version: number;
+            /**
+             * Format: int32
+             * @description The newest version's number, which acts are bound to.
+             */
+            newest: number;
+            /** Format: date-time */
+            savedAt: string;
+            savedBy: string;
+            note: string;
+            isRetired: boolean;
+            /** @description The document as it was saved. */
+            text: string;
+        };
+        LayoutFaultRecord: {
+            /** @description The key's path. */
+            place: string;
+            /**
+             * Format: int32
+             * @description From 1; 0 if unknown.
+             */
+            line: number;
+            message: string;
+        };
+        LayoutNote: {
+            /** @description Why, in a line; may be left out. */
+            note?: null | string;
+        };
+        LayoutSaved: {
+            name: string;
+            /** Format: int32 */
+            version: number;
+            /** @description False if the newest version says the same already. */
+            isNew: boolean;
+        };
+        LayoutSummary: {
+            name: string;
+            /** Format: int32 */
+            version: number;
+            /** Format: date-time */
+            savedAt: string;
+            savedBy: string;
+            note: string;
+            isRetired: boolean;
+            /** @description `csv`, `fixed-width`, `xlsx`, `json` or `ndjson`; empty for a document that cannot be read any more. */
+            format: string;
+            /**
+             * Format: int32
+             * @description How many runs were made by it, whichever version.
+             */
+            runs: number;
+        };
+        /** @description A layout to be tried; nothing is stored. */
+        LayoutToTry: {
+            /** @description The layout's document, as text. */
+            document?: null | string;
+            /** @description On these invoices; left out for those approved or posted last, or captured last where none is. */
+            invoices?: null | number[];
+        };
+        LayoutVersionRecord: {
+            /** Format: int32 */
+            version: number;
+            /** Format: date-time */
+            savedAt: string;
+            savedBy: string;
+            note: string;
+            isRetired: boolean;
+            /**
+             * Format: int32
+             * @description How many runs were made by this version.
+             */
+            runs: number;
+        };
         LeftOutRecord: {
             block: string;
             /** Format: int32 */
@@ -3271,6 +4036,35 @@ export interface components {
             };
             /** @description Lists that stand under the row. */
             under: components["schemas"]["UnderRecord"][];
+        };
+        ListDetail: {
+            name: string;
+            /** Format: int32 */
+            version: number;
+            /** Format: date-time */
+            savedAt: string;
+            savedBy: string;
+            entries: components["schemas"]["ListEntryRecord"][];
+        };
+        /** @description What a word is called in the ledger. */
+        ListEntryRecord: {
+            word: string;
+            meaning: string;
+            /** @description The first day that it counts on, ISO 8601; empty for always. */
+            from: string;
+        };
+        ListSummary: {
+            name: string;
+            /** Format: int32 */
+            version: number;
+            /**
+             * Format: int32
+             * @description How many words it has.
+             */
+            entries: number;
+            /** Format: date-time */
+            savedAt: string;
+            savedBy: string;
         };
         MonthSum: {
             /** @description As 2026-03. */
@@ -3311,6 +4105,50 @@ export interface components {
             page: number;
             box: components["schemas"]["BoxRecord"];
         };
+        PostedFileRecord: {
+            name: string;
+            mediaType: string;
+            /**
+             * Format: int32
+             * @description How many records it holds, headings left out.
+             */
+            records: number;
+            /** Format: int32 */
+            bytes: number;
+            sha256: string;
+        };
+        PostedInvoiceRecord: {
+            /** Format: int32 */
+            id: number;
+            vendor: string;
+            invoiceNumber: string;
+            invoiceDate: string;
+            currency: string;
+            total: string;
+            isCreditNote: boolean;
+            approvedBy: string;
+            /** Format: date-time */
+            approvedAt: null | string;
+            /** @description Of the values that were approved and posted; empty for one that an earlier release posted. */
+            contentSha256: string;
+            /**
+             * Format: int32
+             * @description The run that took it back; null while it is posted.
+             */
+            withdrawnIn: null | number;
+        };
+        /** @description A posting run with all that an auditor asks for. */
+        PostingManifest: {
+            run: components["schemas"]["PostingRunSummary"];
+            /** @description Of the layout's document; empty for a file of every value. */
+            layoutSha256: string;
+            /** @description The versions of the translation lists that it looked words up in, by name. */
+            lists: {
+                [key: string]: number;
+            };
+            files: components["schemas"]["PostedFileRecord"][];
+            invoices: components["schemas"]["PostedInvoiceRecord"][];
+        };
         /** @description A posting run with its control totals. */
         PostingRunSummary: {
             /** Format: int32 */
@@ -3327,13 +4165,29 @@ export interface components {
             invoices: number;
             /**
              * Format: int32
-             * @description How many rows its file has, the heading left out.
+             * @description How many records its files have, headings left out.
              */
             rows: number;
-            /** @description The sum of the totals by currency, credit notes taken off. */
+            /** @description The sum of the totals by currency, credit notes taken off; less than nothing for a run that takes another back. */
             sums: {
                 [key: string]: string;
             };
+            /** @description The layout that wrote its files; empty for a file of every value. */
+            layout: string;
+            /** Format: int32 */
+            layoutVersion: number;
+            /**
+             * Format: int32
+             * @description The run that it takes back, as a whole or in part; null for one that posts.
+             */
+            reverses: null | number;
+            /** @description Why it takes a run back, or posts what does not come to what was stated. */
+            reason: string;
+            /**
+             * Format: int32
+             * @description How many of its invoices were taken back.
+             */
+            withdrawn: number;
         };
         /** @description How far an invoice's numbers are proved. */
         ProofRecord: {
@@ -3373,6 +4227,21 @@ export interface components {
             cells: {
                 [key: string]: string;
             };
+        };
+        /** @description A proving column held against its control total. */
+        ProvedSumRecord: {
+            table: string;
+            column: string;
+            /** @description `total`, `lines` or `tax`. */
+            proves: string;
+            /** @description `invoices` or `creditNotes`. */
+            of: string;
+            currency: string;
+            controlTotal: string;
+            written: string;
+            holds: boolean;
+            /** @description The same in a sentence. */
+            says: string;
         };
         /** @description An invoice of the queue: what a clerk chooses by. */
         QueuedInvoice: {
@@ -3500,6 +4369,16 @@ export interface components {
             unreadable: number;
             invoices: components["schemas"]["RehearsalCounts"];
         };
+        RehearsedFile: {
+            name: string;
+            mediaType: string;
+            /** Format: int32 */
+            records: number;
+            /** Format: int32 */
+            bytes: number;
+            /** @description The first lines; empty for a spreadsheet. */
+            begins: string;
+        };
         /** @description An invoice that would come out otherwise. */
         RehearsedInvoiceRecord: {
             /** Format: int32 */
@@ -3520,6 +4399,36 @@ export interface components {
             firstFinding: string;
             /** @description Value by value. */
             changes: components["schemas"]["ValueChangeRecord"][];
+        };
+        /** @description What a run would come to, which is not made. */
+        RehearsedRun: {
+            /**
+             * Format: int32
+             * @description The number that it would get, unless another is made first.
+             */
+            number: number;
+            /** Format: int32 */
+            invoices: number;
+            /** Format: int32 */
+            rows: number;
+            sums: {
+                [key: string]: string;
+            };
+            layout: string;
+            /** Format: int32 */
+            layoutVersion: number;
+            /** @description What it would write, with the first lines of text files. */
+            files: components["schemas"]["RehearsedFile"][];
+            proved: components["schemas"]["ProvedSumRecord"][];
+            /**
+             * Format: int32
+             * @description Approved invoices that the layout does not take.
+             */
+            left: number;
+            /** @description Batches that do not come to what was stated of them, in sentences: a reason would be asked for. */
+            disagreements: string[];
+            /** @description Why it would be refused; empty if it would be made. */
+            faults: string[];
         };
         /** @description What persons corrected in the same way on several invoices. */
         RepeatedCorrectionRecord: {
@@ -3576,6 +4485,20 @@ export interface components {
             allBatches: boolean;
             /** @description Why a batch is posted that does not come to what was stated of it; it is kept on record. */
             despite?: null | string;
+            /** @description The layout that writes the files; left out for one CSV file of every value. */
+            layout?: null | string;
+        };
+        /** @description What is taken back of a run. */
+        RunToWithdraw: {
+            /** @description Why; it is kept on record. */
+            reason?: null | string;
+            /** @description These of its invoices; left out for all that are posted still. */
+            invoices?: null | number[];
+            /**
+             * @description True if they are to be open again, to be corrected; else they stay approved, to be posted anew.
+             * @default false
+             */
+            open: boolean;
         };
         /** @description Whether the service can work. */
         ServiceState: {
@@ -3831,6 +4754,45 @@ export interface components {
             invoices: components["schemas"]["InvoiceDetail"][];
             /** @description Documents that could not be read. */
             unreadable: components["schemas"]["UnreadableFile"][];
+        };
+        TriedColumn: {
+            heading: string;
+            /** @description `number`, `text`, `date` or `yesNo`. */
+            type: string;
+            /** @description `total`, `lines` or `tax`; empty for nothing. */
+            proves: string;
+        };
+        TriedInvoice: {
+            /** Format: int32 */
+            id: number;
+            vendor: string;
+            invoiceNumber: string;
+            /** @description Whether a run by the layout would take it. */
+            isTaken: boolean;
+        };
+        /** @description What a layout makes of some invoices. */
+        TriedLayout: {
+            /** @description Empty if the document has faults. */
+            name: string;
+            /** @description What is wrong with the document; then it is tried on nothing. */
+            documentFaults: components["schemas"]["LayoutFaultRecord"][];
+            /** @description On which invoices it was tried. */
+            invoices: components["schemas"]["TriedInvoice"][];
+            tables: components["schemas"]["TriedTable"][];
+            files: components["schemas"]["RehearsedFile"][];
+            proved: components["schemas"]["ProvedSumRecord"][];
+            /** @description What cannot be written, or comes to something other than the invoices do. */
+            faults: string[];
+        };
+        TriedTable: {
+            name: string;
+            /** @description How many there are in all. */
+            records: string;
+            columns: components["schemas"]["TriedColumn"][];
+            /** @description Each record's cells as text, the first hundred. */
+            rows: string[][];
+            /** Format: int32 */
+            count: number;
         };
         /** @description A list under a row: delivery points, serial numbers. */
         UnderRecord: {

@@ -91,7 +91,9 @@ function OpenBatch({ batch }: { batch: Batch }) {
           </Empty>
         )}
         {drift.data && drift.data.length > 0 && <DriftList drift={drift.data} ofMany />}
-        {invoices.data && invoices.data.length > 0 && <InvoiceTable invoices={invoices.data} />}
+        {invoices.data && invoices.data.length > 0 && (
+          <InvoiceTable batch={batch.id} invoices={invoices.data} />
+        )}
       </div>
       {documents.data && batch.unreadable > 0 && (
         <>

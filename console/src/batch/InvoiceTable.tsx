@@ -2,6 +2,7 @@ import { SegmentedControl } from "@mantine/core";
 import { Link } from "react-router";
 import type { InvoiceSummary } from "../api/client";
 import { money, pagesOf } from "../shared/amounts";
+import { CopyTable } from "../shared/CopyTable";
 import { StateWord } from "../shared/StateWord";
 import { useKept } from "../shared/useKept";
 import { VendorName } from "../shared/VendorName";
@@ -9,23 +10,29 @@ import { VendorName } from "../shared/VendorName";
 const OPEN = ["held", "unplaced"];
 
 /** The invoices of a batch; what to look at comes first, with the reason on the line. */
-export function InvoiceTable({ invoices }: { invoices: InvoiceSummary[] }) {
+export function InvoiceTable({ batch, invoices }: { batch: number; invoices: InvoiceSummary[] }) {
   const [filter, setFilter] = useKept("batch.filter", "all");
   const open = invoices.filter((invoice) => OPEN.includes(invoice.state));
   const shown = filter === "open" ? open : invoices;
   return (
     <>
-      <SegmentedControl
-        size="xs"
-        mb={8}
-        aria-label="Which invoices to show"
-        value={filter}
-        onChange={setFilter}
-        data={[
-          { value: "all", label: `All ${invoices.length}` },
-          { value: "open", label: `To look at ${open.length}` },
-        ]}
-      />
+      <div className="row" style={{ justifyContent: "space-between" }}>
+        <SegmentedControl
+          size="xs"
+          mb={8}
+          aria-label="Which invoices to show"
+          value={filter}
+          onChange={setFilter}
+          data={[
+            { value: "all", label: `All ${invoices.length}` },
+            { value: "open", label: `To look at ${open.length}` },
+          ]}
+        />
+        <CopyTable
+          of="invoice"
+          address={`/api/v1/batches/${batch}/table${filter === "open" ? "?open=true" : ""}`}
+        />
+      </div>
       <table className="sheet">
         <thead>
           <tr>

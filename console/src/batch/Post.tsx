@@ -1,26 +1,37 @@
-import { Button } from "@mantine/core";
+import { Button, Modal, NativeSelect } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type Batch, dataOf, type PostingRun, Refusal } from "../api/client";
-import { AskReason } from "../shared/AskReason";
-import { money } from "../shared/amounts";
+import { Link } from "react-router";
+import { api, type Batch, dataOf, type PostingRun } from "../api/client";
+import { ask } from "../api/queries";
+import { count } from "../shared/amounts";
+import { newKey } from "../shared/requestKey";
 import { useKept } from "../shared/useKept";
+import { PostingQuestion } from "./PostingQuestion";
 
-/** Posts what is approved, says what it came to, and hands out the file. Asks why where a batch does not come to its control totals. */
+/** Posts what is approved: first shows what the run would come to by a layout, then makes it and leads to its files. */
 export function Post({ batch }: { batch: Batch }) {
   const queries = useQueryClient();
   const [run, setRun] = useState<PostingRun | null>(null);
   const [isAsking, asking] = useDisclosure(false);
   const [reason, setReason] = useKept(`post.${batch.id}`, "");
+  const [layout, setLayout] = useKept("layout", "");
+  const layouts = useQuery({ ...ask.layouts(), enabled: isAsking });
+  const usable = layouts.data?.filter((one) => !one.isRetired) ?? [];
+  const chosen = usable.some((one) => one.name === layout) ? layout : "";
+  const rehearsed = useQuery({
+    ...ask.rehearsedRun(batch.id, chosen),
+    enabled: isAsking && !layouts.isPending,
+  });
   // The same key until a run is made: a press whose answer was lost makes no second run.
   const [key, setKey] = useState(newKey);
   const post = useMutation({
-    mutationFn: (despite: string) =>
+    mutationFn: () =>
       dataOf(
         api.POST("/api/v1/posting-runs", {
           params: { header: { "Idempotency-Key": key } },
-          body: { batch: batch.id, allBatches: false, despite },
+          body: { batch: batch.id, allBatches: false, despite: reason, layout: chosen || null },
         }),
       ),
     onSuccess: (started) => {
@@ -30,50 +41,45 @@ export function Post({ batch }: { batch: Batch }) {
       asking.close();
       queries.invalidateQueries({ queryKey: ["batch", batch.id] });
       queries.invalidateQueries({ queryKey: ["batches"] });
-    },
-    onError: (error) => {
-      if (error instanceof Refusal && error.code === "totals-differ") {
-        asking.open();
-      }
+      queries.invalidateQueries({ queryKey: ["runs"] });
     },
   });
   return (
     <>
-      {post.isError && !isAsking && (
-        <span className="state held" role="alert">
-          ▲ {post.error.message}
-        </span>
-      )}
       {run && (
         <span role="status">
-          ■ Run {run.number}: {run.invoices} invoices,{" "}
-          {Object.entries(run.sums)
-            .map(([currency, sum]) => money(sum, currency))
-            .join(" and ")}
-          . <a href={`/api/v1/posting-runs/${run.number}/file`}>Fetch the file</a>
+          ■ <Link to={`/posting/${run.number}`}>Run {run.number}</Link>: {count(run.invoices, "invoice")}.{" "}
+          <a href={`/api/v1/posting-runs/${run.number}/file`} download>
+            Fetch the file
+          </a>
         </span>
       )}
       {batch.invoices.approved > 0 && (
-        <Button size="xs" variant="default" loading={post.isPending} onClick={() => post.mutate("")}>
+        <Button size="xs" variant="default" onClick={asking.open}>
           Post {batch.invoices.approved} approved
         </Button>
       )}
-      <AskReason
-        title={`Post ${batch.name}`}
-        label="Why it is posted although it does not come to what was stated"
-        decide="Post it all the same"
-        leave="Do not post it"
-        opened={isAsking}
-        close={asking.close}
-        reason={reason}
-        setReason={setReason}
-        act={{ ...post, mutate: () => post.mutate(reason) }}
-      >
-        {null}
-      </AskReason>
+      <Modal opened={isAsking} onClose={asking.close} title={`Post ${batch.name}`} size="xl">
+        {usable.length > 0 && (
+          <NativeSelect
+            size="xs"
+            label="By the layout"
+            value={chosen}
+            onChange={(event) => setLayout(event.currentTarget.value)}
+            data={[
+              { value: "", label: "every value, one CSV file" },
+              ...usable.map((one) => ({ value: one.name, label: `${one.name} (${one.format})` })),
+            ]}
+          />
+        )}
+        <PostingQuestion
+          rehearsed={rehearsed}
+          reason={reason}
+          setReason={setReason}
+          post={post}
+          leave={asking.close}
+        />
+      </Modal>
     </>
   );
 }
-
-const newKey = () =>
-  Array.from(crypto.getRandomValues(new Uint32Array(4)), (part) => part.toString(36)).join("-");

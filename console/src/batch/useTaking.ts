@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
-import { type FileTaken, refusalOf } from "../api/client";
-import { personHeader } from "../shared/person";
+import type { FileTaken } from "../api/client";
+import { sendFiles } from "./sendFiles";
 
 /** Files sent in one upload, so that progress shows and a stop loses little. */
 const FILES_AT_A_TIME = 10;
@@ -28,7 +28,7 @@ export function useTaking(batch: number) {
     try {
       for (let at = 0; at < files.length; at += FILES_AT_A_TIME) {
         const some = files.slice(at, at + FILES_AT_A_TIME);
-        const taken = await send(batch, some, stop.current.signal);
+        const taken = await sendFiles(batch, some, stop.current.signal);
         state = {
           ...state,
           sent: state.sent + some.length,
@@ -50,22 +50,4 @@ export function useTaking(batch: number) {
   }
 
   return { taking, take, stop: () => stop.current?.abort(), dismiss: () => setTaking(null) };
-}
-
-async function send(batch: number, files: File[], signal: AbortSignal): Promise<FileTaken[]> {
-  const form = new FormData();
-  for (const file of files) {
-    form.append("files", file);
-  }
-  const answer = await fetch(`/api/v1/batches/${batch}/documents`, {
-    method: "POST",
-    headers: personHeader(),
-    body: form,
-    signal,
-  });
-  const body: unknown = await answer.json();
-  if (!answer.ok) {
-    throw refusalOf(body, answer.status);
-  }
-  return body as FileTaken[];
 }

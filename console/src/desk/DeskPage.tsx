@@ -17,7 +17,9 @@ import { useWhereabouts } from "../shared/Trail";
 import { AllInvoices } from "./AllInvoices";
 import { BeginFrom } from "./BeginFrom";
 import { ColumnEdges } from "./ColumnEdges";
+import { type Act, DeskStatus } from "./DeskStatus";
 import { DraftNotes } from "./DraftNotes";
+import { NotTaken } from "./NotTaken";
 import { OthersDraft } from "./OthersDraft";
 import { Publish } from "./Publish";
 import { Sentences } from "./Sentences";
@@ -29,9 +31,12 @@ import { useTemplateText } from "./useTemplateText";
 import { useTrial } from "./useTrial";
 import { WaysOfRows } from "./WaysOfRows";
 import { WhatIsThis } from "./WhatIsThis";
+import { WordsTaken } from "./WordsTaken";
 
 /** The editor is as large as all the rest of the desk, and most templates are made without it. */
-const TemplateText = lazy(async () => ({ default: (await import("./TemplateText")).TemplateText }));
+const DocumentText = lazy(async () => ({
+  default: (await import("../shared/DocumentText")).DocumentText,
+}));
 
 const NO_INVOICES: Invoice[] = [];
 
@@ -74,6 +79,7 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
   const [chosen, setChosen] = useState<string | null>(null);
   const [pointed, setPointed] = useState<Pointed | null>(null);
   const [showsEdges, setShowsEdges] = useState(false);
+  const [showsFates, setShowsFates] = useState(false);
   const [asksRows, setAsksRows] = useState(false);
   const [tab, setTab] = useState<string | null>("captured");
 
@@ -122,6 +128,7 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
             setPointed(next);
           }}
         />
+        {showsFates && <NotTaken page={page} words={wordsOf(page)} scale={scale} invoice={own} />}
         {showsEdges && document && (
           <ColumnEdges
             page={page}
@@ -133,8 +140,34 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
         )}
       </>
     ),
-    [wordsOf, pointed, own, showsEdges, document, text, change],
+    [wordsOf, pointed, own, showsEdges, showsFates, document, text, change],
   );
+  const isCaptured = own.template !== "";
+  const says = isBusy
+    ? drafting.doing
+    : text === ""
+      ? "There is no template yet: write one as text, or begin from another invoice of the vendor."
+      : trial.isPending
+        ? "Capturing the invoices at hand by it …"
+        : `${alike.length} of ${atHand.length} invoices at hand are recognised, ${results.filter((one) => one.state === "clear").length} come out clear.`;
+  const acts: (Act | false)[] = [
+    !isBusy &&
+      alike.length > 1 && {
+        says: `Draft again from these ${Math.min(alike.length, MOST_SAMPLES)}`,
+        do: () => drafting.draftFrom(alike),
+      },
+    !isUnfit && !asksRows && { says: "Other ways to take the rows", do: () => setAsksRows(true) },
+    own.lines.length > 0 && {
+      says: showsEdges ? "Hide the columns' edges" : "Show the columns' edges",
+      do: () => setShowsEdges(!showsEdges),
+      isShown: showsEdges,
+    },
+    isCaptured && {
+      says: showsFates ? "Hide what was not taken" : "Show what was not taken",
+      do: () => setShowsFates(!showsFates),
+      isShown: showsFates,
+    },
+  ];
   const failure = drafting.error ?? work.draft.error ?? trial.error;
   return (
     <main className="invoice">
@@ -177,37 +210,8 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
           </p>
         )}
         <OthersDraft draft={work.draft} />
-        <p className="soft" role="status">
-          {isBusy
-            ? drafting.doing
-            : work.text === ""
-              ? "There is no template yet: write one as text, or begin from another invoice of the vendor."
-              : trial.isPending
-                ? "Capturing the invoices at hand by it …"
-                : `${alike.length} of ${atHand.length} invoices at hand are recognised, ${results.filter((one) => one.state === "clear").length} come out clear.`}{" "}
-          {!isBusy && alike.length > 1 && (
-            <button type="button" className="plain" onClick={() => drafting.draftFrom(alike)}>
-              Draft again from these {Math.min(alike.length, MOST_SAMPLES)}
-            </button>
-          )}
-          {!isUnfit && !asksRows && " · "}
-          {!isUnfit && !asksRows && (
-            <button type="button" className="plain" onClick={() => setAsksRows(true)}>
-              Other ways to take the rows
-            </button>
-          )}
-          {own.lines.length > 0 && " · "}
-          {own.lines.length > 0 && (
-            <button
-              type="button"
-              className="plain"
-              aria-pressed={showsEdges}
-              onClick={() => setShowsEdges(!showsEdges)}
-            >
-              {showsEdges ? "Hide the columns' edges" : "Show the columns' edges"}
-            </button>
-          )}
-        </p>
+        <DeskStatus says={says} acts={acts} />
+        {showsFates && read && <WordsTaken invoice={own} pages={read} />}
         {pointed && document && (
           <WhatIsThis
             key={`${pointed.page} ${pointed.from} ${pointed.to}`}
@@ -311,7 +315,10 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
           <Tabs.Panel value="text" pt={8}>
             {invoice.template === "" && <BeginFrom text={work.text} take={(text) => work.change(text)} />}
             <Suspense fallback={<Loading what="the editor" />}>
-              <TemplateText
+              <DocumentText
+                what="template"
+                schema="/api/v1/template.schema.json"
+                reference="TEMPLATES"
                 text={work.text}
                 faults={faults}
                 change={work.change}

@@ -1,6 +1,7 @@
 import { memo } from "react";
 import type { Invoice } from "../api/client";
-import { spokenName } from "../shared/amounts";
+import { count, spokenName } from "../shared/amounts";
+import { CopyTable } from "../shared/CopyTable";
 import { FieldList } from "./FieldList";
 import { Findings } from "./Findings";
 import { LeftOut } from "./LeftOut";
@@ -33,7 +34,13 @@ export const CapturedValues = memo(function CapturedValues({
           <h2>Sums</h2>
           <Ties invoice={invoice} />
           <Unproved invoice={invoice} choose={choose} />
-          <h2>{invoice.lines.length === 1 ? "1 row" : `${invoice.lines.length} rows`}</h2>
+          <div className="row" style={{ justifyContent: "space-between", alignItems: "baseline" }}>
+            <h2>{count(invoice.lines.length, "row")}</h2>
+            {/* A trial on the desk is stored nowhere. */}
+            {invoice.id > 0 && invoice.lines.length > 0 && (
+              <CopyTable of="row" address={`/api/v1/invoices/${invoice.id}/rows`} />
+            )}
+          </div>
           <LinesTable invoice={invoice} rows={invoice.lines} prefix="lines" chosen={chosen} choose={choose} />
         </>
       )}

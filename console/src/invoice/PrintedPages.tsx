@@ -6,7 +6,7 @@ import { Loading } from "../shared/Notes";
 import { drawAhead, drawPage } from "./drawnPages";
 import { openPdf } from "./openPdf";
 import { PageTools } from "./PageTools";
-import { doubtfulNames, type Mark, marksOf } from "./places";
+import { doubtfulNames, drawnAt, type Mark, marksOf } from "./places";
 import type { Match } from "./textSearch";
 import { useNear } from "./useNear";
 import type { OpenedPdf } from "./usePdf";
@@ -183,18 +183,7 @@ const Leaf = memo(function Leaf(props: LeafProps) {
     >
       {isNear && <canvas ref={canvas} aria-label={`Page ${page.pageNumber}`} role="img" />}
       {isNear && overlay?.(page.pageNumber, scale)}
-      {found && (
-        <div
-          className="found"
-          data-found
-          style={{
-            left: found.left * scale,
-            top: found.top * scale,
-            width: (found.right - found.left) * scale,
-            height: (found.bottom - found.top) * scale,
-          }}
-        />
-      )}
+      {found && <div className="found" data-found style={drawnAt(found, scale)} />}
       {marks
         // What is chosen is there on a page far away, too, so that it can be scrolled to.
         .filter(({ name }) => isNear || name === chosen)
@@ -208,12 +197,7 @@ const Leaf = memo(function Leaf(props: LeafProps) {
             className={`mark ${chosen === name ? "chosen" : ""} ${doubtful.has(name) ? "doubtful" : ""}`}
             title={`${spokenName(name)}: ${value.value}`}
             aria-label={`${spokenName(name)}: ${value.value}`}
-            style={{
-              left: box.left * scale,
-              top: box.top * scale,
-              width: (box.right - box.left) * scale,
-              height: (box.bottom - box.top) * scale,
-            }}
+            style={drawnAt(box, scale)}
             onClick={() => choose(name)}
           />
         ))}

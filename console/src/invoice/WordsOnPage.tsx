@@ -1,6 +1,7 @@
 import type { KeyboardEvent } from "react";
 import type { Box } from "../api/client";
 import type { components } from "../api/schema";
+import { drawnAt } from "./places";
 
 export type PrintedWord = components["schemas"]["WordRecord"];
 
@@ -86,12 +87,7 @@ export function WordsOnPage({ page, words, scale, pointed, point }: Props) {
           className={own && index >= own.from && index <= own.to ? "word pointed" : "word"}
           aria-pressed={own !== null && index >= own.from && index <= own.to}
           aria-label={word.text}
-          style={{
-            left: word.box.left * scale,
-            top: word.box.top * scale,
-            width: (word.box.right - word.box.left) * scale,
-            height: (word.box.bottom - word.box.top) * scale,
-          }}
+          style={drawnAt(word.box, scale)}
           onClick={(event) => (event.shiftKey ? extend(index) : point({ page, from: index, to: index }))}
           onKeyDown={(event) => move(event, index)}
         />

@@ -65,3 +65,11 @@ export function nameAt(invoice: Invoice, page: number, x: number, y: number): st
   );
   return found?.name ?? null;
 }
+
+/** Where a box of the page is drawn, at the page's scale. */
+export const drawnAt = (box: Box, scale: number) => ({
+  left: box.left * scale,
+  top: box.top * scale,
+  width: (box.right - box.left) * scale,
+  height: (box.bottom - box.top) * scale,
+});

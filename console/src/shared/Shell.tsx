@@ -48,6 +48,7 @@ function Bar() {
         <Link to="/">Batches</Link>
         <Link to="/review">To look at</Link>
         <Link to="/templates">Templates</Link>
+        <Link to="/posting">Posting</Link>
         <Link to="/vendors">Vendors</Link>
         <Link to="/history">History</Link>
         <Link to="/figures">Figures</Link>

@@ -9,15 +9,25 @@ import { count, dayAndTime } from "../shared/amounts";
 import { Empty, Failed, Loading } from "../shared/Notes";
 import { useWhereabouts } from "../shared/Trail";
 import { FilesTaken } from "./FilesTaken";
+import { useSamples } from "./useSamples";
 import { useTemplateFiles } from "./useTemplateFiles";
+
+const PDF = "application/pdf";
+
+const partedByForm = (files: File[]): [File[], File[]] => [
+  files.filter((file) => file.type === PDF || file.name.toLowerCase().endsWith(".pdf")),
+  files.filter((file) => file.type !== PDF && !file.name.toLowerCase().endsWith(".pdf")),
+];
 
 /** All templates: what each has captured, how much of it untouched, and where a layout seems to have changed. */
 export function TemplatesPage() {
   useWhereabouts("Templates", []);
   const templates = useQuery(ask.templates());
   const files = useTemplateFiles();
+  const samples = useSamples();
   const [sought, setSought] = useState("");
   const openFiles = useRef<() => void>(null);
+  const openSamples = useRef<() => void>(null);
   const wanted = sought.trim().toLowerCase();
   const shown = templates.data?.filter((one) => `${one.name} ${one.vendor}`.toLowerCase().includes(wanted));
   return (
@@ -33,23 +43,50 @@ export function TemplatesPage() {
             value={sought}
             onChange={(event) => setSought(event.currentTarget.value)}
           />
+          <Button
+            size="xs"
+            variant="default"
+            loading={samples.isTaking}
+            onClick={() => openSamples.current?.()}
+            title="A vendor's invoices as PDF files: they are taken into a batch, and the desk opens on them"
+          >
+            Begin from PDF files
+          </Button>
           <Button size="xs" variant="default" onClick={() => openFiles.current?.()}>
             Take template files in
           </Button>
         </div>
       </div>
       <Dropzone.FullScreen
-        onDrop={files.take}
+        onDrop={(dropped) => {
+          const [pdfs, others] = partedByForm(dropped);
+          if (pdfs.length > 0) {
+            samples.take(pdfs);
+          }
+          if (others.length > 0) {
+            files.take(others);
+          }
+        }}
         withinPortal={false}
         inputProps={{ "aria-label": "Dropped files" }}
       >
         <p style={{ textAlign: "center", marginTop: "40vh", fontSize: 18 }}>
-          Drop template files to save each as the next version of its template
+          Drop a vendor's invoices (PDF) to begin a template on them, or template files to save each as the
+          next version of its template
         </p>
       </Dropzone.FullScreen>
+      <Dropzone openRef={openSamples} onDrop={samples.take} style={{ display: "none" }}>
+        {null}
+      </Dropzone>
       <Dropzone openRef={openFiles} onDrop={files.take} style={{ display: "none" }}>
         {null}
       </Dropzone>
+      {samples.isTaking && <Loading what="the invoices" />}
+      {samples.error && (
+        <p className="state held" role="alert">
+          ▲ {samples.error.message}
+        </p>
+      )}
       <FilesTaken results={files.results} />
       {templates.isPending && <Loading what="the templates" />}
       {templates.isError && <Failed error={templates.error} again={() => templates.refetch()} />}

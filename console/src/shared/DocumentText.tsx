@@ -15,13 +15,18 @@ import { tags } from "@lezer/highlight";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
 import { Link } from "react-router";
-import type { TemplateFault } from "../api/client";
+import { completionsOf, type DocumentFault, diagnosticsOf, hintsOf } from "./documentLanguage";
 import type { Schema } from "./schema";
-import { completionsOf, diagnosticsOf, hintsOf } from "./templateLanguage";
 
 interface Props {
   text: string;
-  faults: TemplateFault[];
+  /** What the document is called: "template". */
+  what: string;
+  /** Where its JSON Schema is. */
+  schema: string;
+  /** The help page that tells its keys. */
+  reference: string;
+  faults: DocumentFault[];
   change: (text: string, isTyping: boolean) => void;
   undo: () => void;
   redo: () => void;
@@ -33,8 +38,8 @@ const INKS = HighlightStyle.define([
   { tag: [tags.number, tags.bool, tags.null], color: "var(--held)" },
 ]);
 
-/** The template as text, completed by its schema, with what is wrong with it marked; choosing a fault goes to its line. */
-export function TemplateText(props: Props) {
+/** A template or a layout as text, completed by its schema, with what is wrong with it marked; choosing a fault goes to its line. */
+export function DocumentText(props: Props) {
   const { text, faults } = props;
   const frame = useRef<HTMLDivElement>(null);
   const editor = useRef<EditorView>(null);
@@ -42,8 +47,8 @@ export function TemplateText(props: Props) {
   const now = useRef(props);
   now.current = props;
   const schema = useQuery({
-    queryKey: ["template-schema"],
-    queryFn: async () => (await (await fetch("/api/v1/template.schema.json")).json()) as Schema,
+    queryKey: ["schema", props.schema],
+    queryFn: async () => (await (await fetch(props.schema)).json()) as Schema,
     staleTime: Number.POSITIVE_INFINITY,
   });
   const language = useRef(new Compartment());
@@ -82,7 +87,10 @@ export function TemplateText(props: Props) {
           json(),
           language.current.of([]),
           syntaxHighlighting(INKS),
-          EditorView.contentAttributes.of({ "aria-label": "The template as text", spellcheck: "false" }),
+          EditorView.contentAttributes.of({
+            "aria-label": `The ${now.current.what} as text`,
+            spellcheck: "false",
+          }),
           EditorView.updateListener.of((update) => {
             const next = update.state.doc.toString();
             if (update.docChanged && next !== now.current.text) {
@@ -154,7 +162,7 @@ export function TemplateText(props: Props) {
   return (
     <>
       {faults.length > 0 && (
-        <ul className="findings" aria-label="What is wrong with the template">
+        <ul className="findings" aria-label={`What is wrong with the ${props.what}`}>
           {faults.map((fault) => (
             <li key={`${fault.place} ${fault.message}`}>
               <button type="button" onClick={() => goTo(fault.line)}>
@@ -169,7 +177,7 @@ export function TemplateText(props: Props) {
       <p className="keys">
         <kbd>Ctrl</kbd> <kbd>Space</kbd> offers what may stand here; <kbd>Ctrl</kbd> <kbd>Z</kbd> is a step
         back; <kbd>Esc</kbd>, then <kbd>Tab</kbd> leaves the text.{" "}
-        <Link to="/help/TEMPLATES">The reference</Link> has an example for everything.
+        <Link to={`/help/${props.reference}`}>The reference</Link> has an example for everything.
       </p>
     </>
   );

@@ -13,8 +13,8 @@ export async function textOf(page: Page): Promise<string> {
 }
 
 /** Types a whole text in the place of what stands there. */
-export async function typeText(page: Page, text: string) {
-  await editorOf(page).focus();
+export async function typeText(page: Page, text: string, editor = editorOf(page)) {
+  await editor.focus();
   await page.keyboard.press("Control+A");
   await page.keyboard.insertText(text);
 }

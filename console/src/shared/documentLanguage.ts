@@ -3,8 +3,15 @@ import { syntaxTree } from "@codemirror/language";
 import type { Diagnostic } from "@codemirror/lint";
 import type { EditorState } from "@codemirror/state";
 import { hoverTooltip } from "@codemirror/view";
-import type { TemplateFault } from "../api/client";
 import { descriptionOf, keysAt, type Schema, schemasAt, valuesAt } from "./schema";
+
+/** What is wrong with a document of ours, by key and line. */
+export interface DocumentFault {
+  place: string;
+  line: number;
+  message: string;
+  severity: string;
+}
 
 type Node = ReturnType<ReturnType<typeof syntaxTree>["resolveInner"]>;
 
@@ -120,7 +127,7 @@ export const hintsOf = (schema: Schema) =>
   });
 
 /** Faults as marks in the text: at the key that they name, or on their line if the text has been changed since. */
-export function diagnosticsOf(state: EditorState, faults: TemplateFault[]): Diagnostic[] {
+export function diagnosticsOf(state: EditorState, faults: DocumentFault[]): Diagnostic[] {
   return faults
     .filter((fault) => fault.line >= 1 && fault.line <= state.doc.lines)
     .map((fault) => {

@@ -1,0 +1,119 @@
+import { readFileSync } from "node:fs";
+import AxeBuilder from "@axe-core/playwright";
+import { type APIRequestContext, expect, test } from "@playwright/test";
+import { batchOf, invoicesOf } from "./batches";
+import { typeText } from "./document-text";
+
+/** A batch of approved invoices of a vendor that no other test knows. */
+async function approvedBatch(request: APIRequestContext, name: string) {
+  const folder = "../tests/families/tiderace-pdfkit";
+  await request.post("/api/v1/templates", {
+    data: JSON.parse(readFileSync(`${folder}/tiderace.template.json`, "utf8")),
+  });
+  const batch = await batchOf(request, name, folder, /inv-[124]\.pdf$/);
+  for (const { id } of await invoicesOf(request, batch)) {
+    const { revision } = await (await request.get(`/api/v1/invoices/${id}`)).json();
+    const answer = await request.post(`/api/v1/invoices/${id}/approval`, {
+      data: {},
+      headers: { "If-Match": `"${revision}"` },
+    });
+    expect(answer.status()).toBe(200);
+  }
+  return batch;
+}
+
+test("a layout is written beside what it makes of invoices, a run made by it, and one of its invoices taken back", async ({
+  page,
+  request,
+}) => {
+  const batch = await approvedBatch(request, "To be posted");
+  await page.goto("/posting");
+  await page.getByRole("button", { name: "New layout" }).click();
+  const preview = page.getByRole("region", { name: "What it makes of invoices" });
+  await expect(preview.getByRole("columnheader", { name: "invoiceNumber" })).toBeVisible();
+  await expect(preview.getByRole("list", { name: "Held against the control totals" })).toContainText(
+    "“amount” of lines comes to",
+  );
+
+  // A fault is told at its place, and keeps the layout from being saved; so does no amount that is lost.
+  const layout = (extra: string, value: string) => `{
+    "name": "net-lines",
+    "tables": [{ "records": "lines", ${extra}
+      "columns": ["invoiceNumber", "description", { "heading": "net", "value": "${value}", "decimals": 2, "proves": "lines" }, "currency"] }]
+  }`;
+  const text = page.getByRole("textbox", { name: "The layout as text" });
+  await typeText(page, layout("", "amuont"), text);
+  const faults = page.getByRole("list", { name: "What is wrong with the layout" });
+  await expect(faults).toContainText(
+    "Line 4, tables[0].columns[2].value: At its character 1: There is no “amuont” here; “amount” is meant, perhaps.",
+  );
+  const save = page.getByRole("button", { name: "Save as version 1" });
+  await expect(save).toBeDisabled();
+  await typeText(page, layout('"where": "line > 1",', "amount"), text);
+  await expect(preview.getByRole("list", { name: "What cannot be written" })).toContainText("too little");
+  await typeText(page, layout("", "amount"), text);
+  await expect(preview.getByRole("list", { name: "What cannot be written" })).toHaveCount(0);
+  // What is typed is kept until it is saved.
+  await page.reload();
+  await expect(preview.getByRole("columnheader", { name: "net" })).toBeVisible();
+  await page.getByLabel("Note for the history").fill("For the ledger");
+  await save.click();
+  await expect(page).toHaveURL(/\/layouts\/net-lines$/);
+  await expect(page.getByRole("region", { name: "Versions" })).toContainText("For the ledger");
+
+  await page.goto(`/batches/${batch}`);
+  await page.getByRole("button", { name: "Post 3 approved" }).click();
+  const question = page.getByRole("dialog");
+  await question.getByLabel("By the layout").selectOption({ label: "net-lines (csv)" });
+  await expect(question).toContainText(/net-lines-\d+\.csv/);
+  await expect(question.getByRole("list", { name: "Held against the control totals" })).toContainText(
+    "“net” of lines",
+  );
+  await question.getByRole("button", { name: "Post 3 invoices" }).click();
+  await page.getByRole("link", { name: /^Run \d+$/ }).click();
+  await expect(page.getByRole("heading", { name: /^Posting run \d+$/ })).toBeVisible();
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("link", { name: /net-lines-\d+\.csv/ }).click(),
+  ]);
+  expect(readFileSync(await download.path(), "utf8")).toMatch(
+    /^invoiceNumber,description,net,currency\r\n[^,]+,.*,\d+\.\d\d,GBP\r\n/,
+  );
+
+  await page
+    .getByRole("checkbox", { name: /^Take invoice / })
+    .first()
+    .check();
+  await page.getByRole("button", { name: "Take 1 invoice back" }).click();
+  const back = page.getByRole("dialog");
+  await expect(back.getByRole("button", { name: "Take back" })).toBeDisabled();
+  await back.getByLabel("Why it is taken back").fill("Posted to the wrong period");
+  await back.getByRole("button", { name: "Take back" }).click();
+  await expect(page.getByRole("cell", { name: /^↩ takes run \d+ back$/ })).toBeVisible();
+  await expect(page.getByText("Posted to the wrong period")).toBeVisible();
+  await page.goto(`/batches/${batch}`);
+  await expect(page.getByRole("button", { name: "Post 1 approved" })).toBeVisible();
+});
+
+for (const colorScheme of ["light", "dark"] as const) {
+  test.describe(colorScheme, () => {
+    test.use({ colorScheme });
+
+    test("the pages of posting violate no rule of accessibility", async ({ page, request }) => {
+      const runs = await (await request.get("/api/v1/posting-runs")).json();
+      for (const path of ["/posting", `/posting/${runs[0]?.number ?? 1}`, "/layouts/-"]) {
+        await page.goto(path);
+        await page
+          .getByRole(path === "/layouts/-" ? "textbox" : "table")
+          .first()
+          .waitFor();
+        if (path === "/layouts/-") {
+          await page.getByLabel("The layout as text").waitFor();
+          await page.getByRole("list", { name: "Held against the control totals" }).waitFor();
+        }
+        const result = await new AxeBuilder({ page }).analyze();
+        expect(result.violations.map((one) => `${path} ${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
+      }
+    });
+  });
+}
