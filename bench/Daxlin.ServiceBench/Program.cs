@@ -12,6 +12,12 @@ using Spectre.Console;
 
 // How fast the service is over HTTP, beside the same capture in one process on the same cores, in one run.
 //   Daxlin.ServiceBench FOLDER INVOICES     made invoices of the demo's vendors to capture, invoices in the store for the lists
+//   Daxlin.ServiceBench --posting INVOICES    how long posting runs over so many invoices take, by layout
+if (args[0] == "--posting")
+{
+    await PostingBench.Run(int.Parse(args[1], CultureInfo.InvariantCulture), args.Length > 2 ? args[2..] : null);
+    return;
+}
 var stored = int.Parse(args[1], CultureInfo.InvariantCulture);
 var own = Directory.GetFiles(Repository.Samples, "*.template.json", SearchOption.AllDirectories).Select(File.ReadAllText).ToList();
 var batch = Directory.GetFiles(args[0], "*.pdf", SearchOption.AllDirectories).Order(StringComparer.Ordinal)

@@ -24,7 +24,10 @@ internal static class StoredInvoices
             for (var batch = 1; batch <= Batches; batch++)
                 await Do(connection, $"INSERT INTO Batches (Id, Name, CreatedAt) VALUES ({batch}, 'Batch {batch}', '2026-11-26 00:00:00')");
             for (var run = 1; run <= 1000; run++)
-                await Do(connection, $"INSERT INTO PostingRuns (Number, At, \"By\", Invoices, Rows, Sums, File) VALUES ({run}, '2026-11-26 00:00:00', 'bench', 1, 1, '{{}}', '{new string('x', 2000)}')");
+            {
+                await Do(connection, $"INSERT INTO PostingRuns (Number, At, \"By\", Invoices, Rows, Sums) VALUES ({run}, '2026-11-26 00:00:00', 'bench', 1, 1, '{{}}')");
+                await Do(connection, $"INSERT INTO PostedFiles (RunNumber, Name, MediaType, Records, Content, Sha256) VALUES ({run}, 'run-{run}.csv', 'text/csv', 1, '{new string('x', 2000)}', '{run:x64}')");
+            }
             for (var id = 1; id <= count; id++)
             {
                 var batch = id % 3 == 0 ? 1 : 2 + id % (Batches - 1);

@@ -102,9 +102,45 @@ const sheet = await (await fetch(`${address}/api/v1/batches/1/sheet`)).json();
 const totals = sheet.controlTotals.map(({ currency, invoices, sum }) => ({ currency, invoices, sum: currency === "EUR" ? sum : (Number(sum) + 36).toFixed(2) }));
 await act("PUT", "batches/1/control-totals", { totals }, "Mira", sheet.revision);
 await (await take("sheet", "/batches/1/sheet", ".recharts-bar"))();
+// What is clear is approved, and a run asked for by a layout.
+const invoices = await (await fetch(`${address}/api/v1/batches/1/invoices`)).json();
+for (const { id } of invoices.filter((one) => one.state === "clear")) {
+  const { revision } = await (await fetch(`${address}/api/v1/invoices/${id}`)).json();
+  await act("POST", `invoices/${id}/approval`, {}, "Mira", revision);
+}
+await fetch(`${address}/api/v1/translation-lists/accounts/file`, {
+  method: "PUT",
+  headers: { "Content-Type": "text/csv" },
+  body: "word,meaning,from\nBrinewood Chandlery,4000,\nHalvard Marine Diesel Ltd,4100,\nHalvard Marine Diesel Ltd,4150,2026-07-01\n",
+});
+const layout = `{
+  "name": "ledger-lines",
+  "tables": [
+    {
+      "records": "lines",
+      "columns": [
+        { "heading": "Document", "value": "invoiceNumber" },
+        { "heading": "Date", "value": "invoiceDate" },
+        { "heading": "Account", "value": "list 'accounts' at vendor" },
+        { "heading": "Text", "value": "description", "width": 28, "cut": true },
+        { "heading": "Net", "value": "amount", "decimals": 2, "proves": "lines" },
+        { "heading": "In", "value": "currency" }
+      ]
+    }
+  ],
+  "file": { "delimiter": ";", "decimal": ",", "dates": "DD.MM.YYYY" }
+}
+`;
+await fetch(`${address}/api/v1/posting-layouts?note=For%20the%20ledger`, { method: "POST", headers: { ...json, "Daxlin-Person": "Mira" }, body: layout });
+await (await take("layout", "/layouts/ledger-lines", "text=comes to"))();
+const asked = await take("posting", "/batches/1", "text=approved");
+await page.getByRole("button", { name: /^Post \d+ approved$/ }).click();
+await page.getByLabel("By the layout").selectOption({ label: "ledger-lines (csv)" });
+await page.getByRole("dialog").getByText("ledger-lines-1.csv").waitFor();
+await asked();
 await (await take("history", "/history", "table"))();
 
-for (const name of ["batch-sheet", "invoice-sheet", "template-try", "document-words", "accuracy"]) {
+for (const name of ["batch-sheet", "invoice-sheet", "template-try", "accuracy"]) {
   const text = readFileSync(join(scratch, `${name}.txt`), "utf8").replace(/[&<]/g, (c) => (c === "&" ? "&amp;" : "&lt;"));
   await page.setContent(`<pre style="font: 14px/1.35 'DejaVu Sans Mono'; margin: 16px; display: inline-block">${text}</pre>`);
   await page.locator("pre").screenshot({ path: join(here, `${name}.png`) });

@@ -256,6 +256,81 @@ public sealed class CommandTests : IDisposable
     }
 
     [Fact]
+    public async Task A_layout_is_tried_and_saved_a_run_rehearsed_made_shown_and_taken_back()
+    {
+        await using var service = await ServiceUnderTest.Start();
+        await service.SaveTemplates(Repository.Samples);
+        var batch = await service.OpenBatch("Diesel");
+        var folder = Path.Combine(Repository.Samples, "halvard-marine-diesel");
+        await service.Upload(batch, new[] { "01", "02", "03" }.Select(number => Path.Combine(folder, $"halvard-marine-diesel-{number}.pdf")).Select(file => (Path.GetFileName(file), File.ReadAllBytes(file))));
+        await service.UntilDone(batch);
+        foreach (var invoice in (await service.Invoices(batch)).Where(one => (string?)one["state"] == "clear"))
+            await service.Decide(invoice["id"], "approval");
+        Task<(int ExitCode, string Said, string Error)> Run(params string[] arguments) => Client.Run(service.Address, arguments);
+
+        var (list, good, faulty, lossy) = (At("accounts.csv"), At("coded.layout.json"), At("faulty.layout.json"), At("lossy.layout.json"));
+        await File.WriteAllTextAsync(list, "word,meaning,from\nHalvard Marine Diesel Ltd,4100,\n");
+        const string Layout = """
+            { "name": "NAME", "tables": [{ "records": "lines", "columns": ["invoiceNumber", { "heading": "Account", "value": "list \"accounts\" at vendor" },
+              { "heading": "Net", "value": "VALUE", "decimals": 2, "proves": "lines" }] }] }
+            """;
+        await File.WriteAllTextAsync(good, Layout.Replace("NAME", "coded", StringComparison.Ordinal).Replace("VALUE", "amount", StringComparison.Ordinal));
+        await File.WriteAllTextAsync(faulty, Layout.Replace("NAME", "faulty", StringComparison.Ordinal).Replace("VALUE", "amount +", StringComparison.Ordinal));
+        await File.WriteAllTextAsync(lossy, Layout.Replace("NAME", "lossy", StringComparison.Ordinal).Replace("VALUE", "amount * 0.5 rounded", StringComparison.Ordinal));
+
+        var (code, said, error) = await Run("layout", "check", good);
+        Assert.Equal((1, true), (code, Flat(said).Contains("There is no list “accounts”; there are none yet.", StringComparison.Ordinal)));
+        Assert.Equal((0, "accounts, version 1: 1 entry"), ((await Run("translation", "import", "accounts", list)).ExitCode, (await Run("translation", "import", "accounts", list)).Said.Trim()));
+        Assert.Contains("4100", (await Run("translation", "show", "accounts")).Said, StringComparison.Ordinal);
+        Assert.Equal(0, (await Run("translation", "export", "accounts", "--out", At("again.csv"))).ExitCode);
+        Assert.Equal(await File.ReadAllTextAsync(list), (await File.ReadAllTextAsync(At("again.csv"))).ReplaceLineEndings("\n"));
+        (code, said, _) = await Run("layout", "check", good, faulty);
+        Assert.Equal((1, true), (code, Flat(said).Contains($"{good}: in order", StringComparison.Ordinal)));
+        Assert.Contains("tables[0].columns[2].value: At its character 9: A value is missing here", Flat(said), StringComparison.Ordinal);
+        (code, said, _) = await Run("layout", "try", good);
+        Assert.Equal((0, true), (code, Flat(said).Contains("HMD/", StringComparison.Ordinal) && Flat(said).Contains("4100", StringComparison.Ordinal)));
+        Assert.All(said.Split('\n'), line => Assert.True(line.Length <= 100, $"wider than 100 columns: {line}"));
+        (code, said, _) = await Run("layout", "try", lossy);
+        Assert.Equal((1, true), (code, Flat(said).Contains("A run would be refused.", StringComparison.Ordinal) && Flat(said).Contains("too little", StringComparison.Ordinal)));
+        (code, _, error) = await Run("layout", "save", faulty);
+        Assert.Equal((3, true), (code, Flat(error).Contains("At its character 9", StringComparison.Ordinal)));
+        Assert.Contains("coded, version 1 saved", (await Run("layout", "save", good, lossy, "--note", "First")).Said, StringComparison.Ordinal);
+        Assert.Contains("\"proves\": \"lines\"", (await Run("layout", "show", "coded")).Said, StringComparison.Ordinal);
+
+        var id = $"{(await service.Invoices(batch))[0]["id"]}";
+        Assert.Equal(0, (await Run("invoice", "rows", id, "--out", At("rows.csv"))).ExitCode);
+        Assert.StartsWith("line,item code,description,", await File.ReadAllTextAsync(At("rows.csv")), StringComparison.Ordinal);
+        Assert.Equal(0, (await Run("batch", "table", $"{batch}", "--out", At("batch.csv"))).ExitCode);
+        Assert.Equal(4, (await File.ReadAllLinesAsync(At("batch.csv"))).Length);
+
+        (code, said, _) = await Run("posting", "rehearse", "--batch", $"{batch}", "--layout", "lossy");
+        Assert.Equal((1, true), (code, Flat(said).Contains("It would be refused.", StringComparison.Ordinal)));
+        (code, said, _) = await Run("posting", "rehearse", "--batch", $"{batch}", "--layout", "coded");
+        Assert.Equal((0, true), (code, Flat(said).Contains("Nothing was posted.", StringComparison.Ordinal) && Flat(said).Contains("coded-1.csv", StringComparison.Ordinal)));
+        (code, _, error) = await Run("posting", "run", "--batch", $"{batch}", "--layout", "coded");
+        Assert.Equal((2, true), (code, Flat(error).Contains("--into FOLDER", StringComparison.Ordinal)));
+        (code, said, _) = await Run("posting", "run", "--batch", $"{batch}", "--layout", "coded", "--into", At("ledger"));
+        Assert.Equal((0, true), (code, Flat(said).Contains("Posting run 1: 3 invoices", StringComparison.Ordinal)));
+        var lines = await File.ReadAllLinesAsync(At("ledger", "coded-1.csv"));
+        Assert.All(lines[1..], line => Assert.Contains(",4100,", line, StringComparison.Ordinal));
+        var first = $"{(await service.Invoices(batch))[0]["id"]}";
+        (code, said, _) = await Run("posting", "withdraw", "1", "--because", "Wrong period", "--invoice", first, "--open", "--into", At("ledger"));
+        Assert.Equal((0, true), (code, Flat(said).Contains("Posting run 2 takes 1 invoice of run 1 back", StringComparison.Ordinal)));
+        Assert.StartsWith("invoiceNumber,Account,Net", await File.ReadAllTextAsync(At("ledger", "coded-2.csv")), StringComparison.Ordinal);
+        (code, said, _) = await Run("posting", "show", "1");
+        Assert.Equal((0, true), (code, Flat(said).Contains("back in 2", StringComparison.Ordinal) && Flat(said).Contains("Layout SHA-256", StringComparison.Ordinal)));
+        Assert.All(said.Split('\n'), line => Assert.True(line.Length <= 100, $"wider than 100 columns: {line}"));
+        Assert.Contains("takes 1 back", (await Run("posting", "list")).Said, StringComparison.Ordinal);
+        Assert.Equal(0, (await Run("layout", "retire", "lossy")).ExitCode);
+        Assert.Contains("retired", (await Run("layout", "list")).Said, StringComparison.Ordinal);
+
+        // As it reads, wherever a line ends.
+        static string Flat(string text) => string.Join(' ', text.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
+
+        string At(params string[] parts) => Path.Combine([scratch, .. parts]);
+    }
+
+    [Fact]
     public async Task Every_row_of_the_demo_is_posted_as_its_truth_says()
     {
         await using var service = await ServiceUnderTest.Start();

@@ -194,6 +194,21 @@ public class DraftingTests
         Assert.Empty(Pointing.Ways(sample, new PlaceOnPage(9, quay), "berth", ValueKind.Text, Habits, others));
     }
 
+    [Fact]
+    public void What_is_pointed_at_on_a_credit_note_is_added_to_what_finds_the_invoices()
+    {
+        var credit = Sample("Brinewood Ropes Ltd\nSUM CREDITED      -12,50\n");
+        var others = new[] { Sample("Brinewood Ropes Ltd\nTOTAL DUE         99,00\n"), Sample("Brinewood Ropes Ltd\nTOTAL DUE         41,75\n") };
+        var known = JsonNode.Parse("""{ "where": { "beside": "TOTAL DUE" }, "tidy": [{ "drop": "EUR" }], "type": "money" }""")!.AsObject();
+        var place = new PlaceOnPage(1, credit.Pages[0].Words.Single(word => word.Text == "-12,50").Box);
+        var first = Pointing.Ways(credit, place, "total", ValueKind.Money, Habits, others, known)[0];
+        Assert.Equal(("beside “SUM CREDITED”, where what the template says finds nothing", 2), (first.Says, first.Fits));
+        Assert.Equal(["99.00", "41.75"], first.Values);
+        // All else that the template says of the field stays.
+        Assert.Equal("""{"where":[{"beside":"TOTAL DUE"},{"beside":"SUM CREDITED"}],"tidy":[{"drop":"EUR"}],"type":"money"}""", first.Rule);
+        Assert.DoesNotContain(Pointing.Ways(credit, place, "total", ValueKind.Money, Habits, others), way => way.Fits > 0 && way.Says.Contains("CREDITED", StringComparison.Ordinal));
+    }
+
     private static readonly Habits Habits = new(Currency.Find("EUR")!, DateOrder.DayFirst, ',', ".");
 
     private static Sample Sample(string page) => new("page.pdf", Typewriter.Set(page));

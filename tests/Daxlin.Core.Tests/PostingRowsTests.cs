@@ -17,8 +17,15 @@ public class PostingRowsTests
         var cells = ImmutableDictionary<string, string>.Empty.Add("description", "Rope").Add("quantity", "40").Add("amount", "80.00");
         var fields = ImmutableDictionary<string, string>.Empty.Add("total", "80.00");
         return new ApprovedInvoice(
-            1, "Brinewood Chandlery", false, "EUR", "a.pdf", new string('0', 64), fields, [12.00m, 3.20m],
+            1, "Brinewood Chandlery", false, "EUR", "a.pdf", new string('0', 64), fields, [new ApprovedTax("20", "", 12.00m), new ApprovedTax("5", "", 3.20m)],
             [new ApprovedLine("goods", 1, 1, cells, [new ApprovedList("deliveries", flat, rows)])]);
+    }
+
+    private static ImmutableArray<string> ColumnsOf(ApprovedInvoice invoice)
+    {
+        var columns = new PostingColumnsSoFar();
+        columns.Add(invoice);
+        return columns.Columns;
     }
 
     [Fact]
@@ -27,7 +34,7 @@ public class PostingRowsTests
         var row = Assert.Single(PostingColumns.RowsOf(Invoice(FlatForm.Joined)));
         Assert.Equal(("25 MV Fulmar; 15 MV Petrel", "80.00"), (row["deliveries"], row["amount"]));
         Assert.Equal("15.20", row["tax"]);
-        Assert.Contains("deliveries", PostingColumns.Of([Invoice(FlatForm.Joined)]));
+        Assert.Contains("deliveries", ColumnsOf(Invoice(FlatForm.Joined)));
     }
 
     [Fact]
@@ -37,7 +44,7 @@ public class PostingRowsTests
         Assert.Equal(["MV Fulmar", "MV Petrel"], rows.Select(row => row["deliveries.vessel"]));
         Assert.Equal(["Rope", "Rope"], rows.Select(row => row["description"]));
         Assert.Equal(["80.00", ""], rows.Select(row => row["amount"]));
-        Assert.Equal(2, ControlTotals.Of([Invoice(FlatForm.Repeated)]).Rows);
+        Assert.Equal(2, PostingColumns.CountOf(Invoice(FlatForm.Repeated)));
     }
 
     [Theory]
@@ -68,14 +75,14 @@ public class PostingRowsTests
     {
         var invoice = Invoice(FlatForm.Repeated) with
         {
-            Fields = Invoice(FlatForm.Joined).Fields.Add("zone", "B").Add("berth", "2").Add("vendorName", "Brinewood").Add("tax", "1.00"),
+            Fields = new Dictionary<string, string>(Invoice(FlatForm.Joined).Fields) { ["zone"] = "B", ["berth"] = "2", ["vendorName"] = "Brinewood", ["tax"] = "1.00" },
         };
-        var columns = PostingColumns.Of([invoice]);
+        var columns = ColumnsOf(invoice);
         Assert.Equal(columns.Length, columns.Distinct().Count());
         Assert.Equal(["berth", "deliveries.pieces", "deliveries.vessel", "zone", "file", "page", "document"], columns[27..]);
         Assert.Equal(("invoiceId", "total", "line", "amount"), (columns[0], columns[14], columns[15], columns[26]));
         // A tax that is stated is taken as it is; the vendor's own name stands in the column of all vendors.
-        Assert.All(PostingColumns.RowsOf(invoice), row => Assert.Equal(("1.00", "Brinewood Chandlery", ""), (row["tax"], row["vendor"], row["vendorName"])));
+        Assert.All(PostingColumns.RowsOf(invoice), row => Assert.Equal(("1.00", "Brinewood Chandlery"), (row["tax"], row["vendor"])));
     }
 
     [Fact]
@@ -101,7 +108,26 @@ public class PostingRowsTests
     {
         var one = Invoice(FlatForm.Joined) with { IsCreditNote = isCreditNote, Fields = total is null ? ImmutableDictionary<string, string>.Empty : ImmutableDictionary<string, string>.Empty.Add("total", total) };
         var other = one with { Currency = "GBP", IsCreditNote = false, Fields = ImmutableDictionary<string, string>.Empty.Add("total", "1.50") };
-        var totals = ControlTotals.Of([one, other, other]);
+        var soFar = new ControlTotalsSoFar(isReversal: false);
+        foreach (var invoice in new[] { one, other, other })
+            soFar.Add(invoice);
+        var totals = soFar.Totals;
         Assert.Equal((3, 3, $"{sum}, GBP 3.00"), (totals.Invoices, totals.Rows, string.Join(", ", totals.Sums.Select(entry => $"{entry.Key} {entry.Value.ToString(System.Globalization.CultureInfo.InvariantCulture)}"))));
+    }
+
+    [Fact]
+    public void Rows_to_hand_have_the_columns_that_are_filled_money_with_its_currency_and_nothing_that_a_spreadsheet_runs()
+    {
+        var line = Invoice(FlatForm.Repeated).Lines[0];
+        var cells = new Dictionary<string, string>(line.Cells) { ["description"] = "=cmd\trope\nlong", ["taxRate"] = "20", ["unitPrice"] = "2.00", ["berth"] = "-2" };
+        var table = TableToHand.OfRows(Invoice(FlatForm.Repeated) with { Lines = [line with { Cells = cells }, line with { Number = 2, Under = [] }] });
+        Assert.Equal(
+            ["line", "description", "quantity", "unit price EUR", "tax rate %", "amount EUR", "berth", "deliveries.pieces", "deliveries.vessel"], table.Headings);
+        var lines = table.Tabbed.Split('\n').Select(row => row.Split('\t')).ToList();
+        Assert.All(lines, row => Assert.Equal(table.Headings.Length, row.Length));
+        // The amount stands once a line, so that the column comes to the subtotal.
+        Assert.Equal(["1|'=cmd rope long|40|2.00|20|80.00|-2|25|MV Fulmar", "1|'=cmd rope long||2.00|20||-2|15|MV Petrel", "2|Rope|40|||80.00|||"], lines.Skip(1).Select(row => string.Join('|', row)));
+        Assert.Empty(TableToHand.OfRows(Invoice(FlatForm.Joined) with { Lines = [] }).Rows);
+        Assert.Equal("serials", TableToHand.OfRows(Invoice(FlatForm.Joined) with { Lines = [line with { Under = [line.Under[0] with { Name = "serials", Flat = FlatForm.Joined }] }] }).Headings[^1]);
     }
 }

@@ -1,3 +1,4 @@
+using Daxlin.Core.Json;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Templates.Json;
 using Daxlin.Testing;
@@ -39,7 +40,7 @@ public class TemplateReaderTests
     {
         var document = Good.Replace(text, instead, StringComparison.Ordinal);
         Assert.NotEqual(Good, document);
-        var faults = Assert.Throws<TemplateFaultException>(() => TemplateReader.Read(document)).Faults;
+        var faults = Assert.Throws<JsonFaultException>(() => TemplateReader.Read(document)).Faults;
         Assert.Contains(faults, fault => fault.Place == place && fault.Line == line && fault.Message.Length > 10);
     }
 
@@ -47,7 +48,7 @@ public class TemplateReaderTests
     public void All_faults_are_named_at_once()
     {
         var document = Good.Replace("EUR", "EURO", StringComparison.Ordinal).Replace("beside", "besides", StringComparison.Ordinal);
-        Assert.True(Assert.Throws<TemplateFaultException>(() => TemplateReader.Read(document)).Faults.Length >= 2);
+        Assert.True(Assert.Throws<JsonFaultException>(() => TemplateReader.Read(document)).Faults.Length >= 2);
     }
 
     [Fact]

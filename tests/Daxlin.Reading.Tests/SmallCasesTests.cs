@@ -1,6 +1,7 @@
 using Daxlin.Core;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Checks;
+using Daxlin.Core.Json;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Templates.Json;
 using Daxlin.Testing;
@@ -80,7 +81,7 @@ public class SmallCasesTests
     [Fact]
     public void A_near_miss_of_a_settled_name_is_a_fault_that_names_it()
     {
-        var fault = Assert.Throws<TemplateFaultException>(() => Check("misspelt-names"));
+        var fault = Assert.Throws<JsonFaultException>(() => Check("misspelt-names"));
         Assert.Contains(fault.Faults, one => one.Place == "blocks[0].columns.unitprice" && one.Message.Contains("“unitPrice”", StringComparison.Ordinal));
     }
 }
