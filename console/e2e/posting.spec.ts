@@ -32,7 +32,7 @@ test("a layout is written beside what it makes of invoices, a run made by it, an
   const preview = page.getByRole("region", { name: "What it makes of invoices" });
   await expect(preview.getByRole("columnheader", { name: "invoiceNumber" })).toBeVisible();
   await expect(preview.getByRole("list", { name: "Held against the control totals" })).toContainText(
-    "“amount” of lines comes to",
+    "“amount” of lines: It comes to",
   );
 
   // A fault is told at its place, and keeps the layout from being saved; so does no amount that is lost.
