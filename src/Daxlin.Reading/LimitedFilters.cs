@@ -1,3 +1,4 @@
+using System.IO.Compression;
 using UglyToad.PdfPig.Filters;
 using UglyToad.PdfPig.Tokens;
 
@@ -24,45 +25,56 @@ internal sealed class LimitedFilters(ReadingLimits limits) : IFilterProvider
         public Memory<byte> Decode(
             Memory<byte> input, DictionaryToken streamDictionary, IFilterProvider filterProvider, int filterIndex)
         {
-            // A font program states its length and is read whole by the library anyway; a false statement of a hostile
-            // file is caught by the sum of what was unpacked.
-            if (inner is FlateFilter && !streamDictionary.ContainsKey(NameToken.Create("Length1")))
-                owner.RefuseEndless(input);
-            var output = inner.Decode(input, streamDictionary, filterProvider, filterIndex);
+            var output = inner is FlateFilter && owner.Inflated(input) is { } plain && !HasPredictor(streamDictionary)
+                ? plain
+                : inner.Decode(input, streamDictionary, filterProvider, filterIndex);
             owner.unpacked += output.Length;
             if (owner.unpacked > owner.Limits.DocumentBytes)
-                throw TooLarge(owner.Limits.DocumentBytes);
+                throw owner.TooLarge(owner.Limits.DocumentBytes);
             return output;
         }
     }
 
     private ReadingLimits Limits => limits;
 
-    /// <summary>Unpacks a suspicious stream once without keeping it, to see how large it becomes.</summary>
-    private void RefuseEndless(Memory<byte> input)
+    /// <summary>Rows that are told as differences from the row before (ISO 32000-2, 7.4.4.4) are the library's.</summary>
+    private static bool HasPredictor(DictionaryToken stream) =>
+        stream.ContainsKey(NameToken.DecodeParms) || stream.ContainsKey(NameToken.Create("DP"));
+
+    /// <summary>
+    /// What packed bytes are, however long their stream says that they are: a font program's own statement of its length
+    /// (<c>/Length1</c>) can be as false as any.
+    /// </summary>
+    /// <returns>Null where they are damaged: the library has its own ways with what can be read of them.</returns>
+    private Memory<byte>? Inflated(Memory<byte> input)
     {
-        // Deflate packs at most about 1:1032, so a stream this small cannot pass the limit.
-        if (input.Length * 1032L <= limits.StreamBytes)
-            return;
-        var seen = 0L;
-        var buffer = new byte[81920];
+        using var packed = new MemoryStream(input.ToArray());
+        using var plain = new ZLibStream(packed, CompressionMode.Decompress);
+        // Deflate packs at most about 1:1032; what text and fonts come to is a third to a fifth.
+        var output = new byte[Math.Min(Math.Max(4096, input.Length * 4L), limits.StreamBytes)];
+        var length = 0;
         try
         {
-            using var packed = new MemoryStream(input.ToArray());
-            using var plain = new System.IO.Compression.ZLibStream(packed, System.IO.Compression.CompressionMode.Decompress);
-            for (int read; (read = plain.Read(buffer)) > 0;)
+            for (int read; (read = plain.Read(output, length, output.Length - length)) > 0;)
             {
-                seen += read;
-                if (seen > limits.StreamBytes)
+                length += read;
+                if (length < output.Length)
+                    continue;
+                if (length >= limits.StreamBytes)
                     throw TooLarge(limits.StreamBytes);
+                Array.Resize(ref output, (int)Math.Min(output.Length * 2L, limits.StreamBytes));
             }
         }
         catch (InvalidDataException)
         {
-            // Damaged data ends early; the library has its own ways with it.
+            return null;
         }
+        return output.AsMemory(0, length);
     }
 
-    private static UnreadableException TooLarge(long bytes) => new(
+    /// <summary>Why a stream was not unpacked; null if all were. The library goes on without a font that it could not load.</summary>
+    public UnreadableException? Refusal { get; private set; }
+
+    private UnreadableException TooLarge(long bytes) => Refusal = new UnreadableException(
         "too-large", $"The file unpacks to more than {bytes >> 20} MB, which no invoice needs; it was not read.");
 }

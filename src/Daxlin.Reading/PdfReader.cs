@@ -57,13 +57,14 @@ public static class PdfReader
 
     private static ImmutableArray<Page> ReadPages(ReadOnlyMemory<byte> bytes, ReadingLimits limits)
     {
+        var filters = new LimitedFilters(limits);
         var options = new ParsingOptions
         {
             UseLenientParsing = true,
             SkipMissingFonts = true,
             ClipPaths = false,
             UseActualText = true,
-            FilterProvider = new LimitedFilters(limits),
+            FilterProvider = filters,
         };
         using var document = PdfDocument.Open(ArrayOf(bytes), options);
         if (document.NumberOfPages > limits.Pages)
@@ -77,7 +78,11 @@ public static class PdfReader
         var pages = ImmutableArray.CreateBuilder<Page>(document.NumberOfPages);
         var store = new WordStore();
         foreach (var page in document.GetPages())
+        {
             pages.Add(PageOf(page, store, limits));
+            if (filters.Refusal is { } refusal)
+                throw refusal;
+        }
         if (pages.All(page => page.Words.IsEmpty))
         {
             throw new UnreadableException(

@@ -16,6 +16,7 @@ public class BadFilesTests
         { "encrypted", "encrypted", TinyPdf.Encrypted() },
         { "no text", "no-text", TinyPdf.OnePage("0 0 100 100 re f") },
         { "3,000 pages", "too-large", TinyPdf.Pages([.. Enumerable.Repeat("", 3000)]) },
+        { "a font without end", "too-large", TinyPdf.FontInflatingWithoutEnd(megabytes: 2000) },
         { "a stream without end", "too-large", TinyPdf.InflatingWithoutEnd(megabytes: 300) },
     };
 

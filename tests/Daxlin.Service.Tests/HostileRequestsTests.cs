@@ -19,7 +19,7 @@ public class HostileRequestsTests
         string.Concat(Enumerable.Repeat("{\"name\":", 5000)) + "1" + new string('}', 5000), new string('[', 100_000),
     ];
 
-    private static readonly string[] BadIds = ["0", "-1", "2147483647", "2147483648", "99999999999999999999", "1.5", "abc", "..%2f..", "١", "1;drop", new string('9', 3000)];
+    private static readonly string[] BadIds = ["0", "-1", "2147483647", "2147483648", "99999999999999999999", "1.5", "abc", "..%2f..", "%", "%ff%fe", "%0d%0aX-Made: up", "١", "1;drop", new string('9', 3000)];
 
     private static readonly string?[] BadTypes = ["application/json; charset=utf-7", "application/json; charset=klingon", "text/plain", "application/xml", "multipart/form-data", "multipart/form-data; boundary=", "nonsense", null];
 

@@ -13,10 +13,14 @@ public class LimitsTests
         var (heavy, light) = (await service.OpenBatch("Heavy"), await service.OpenBatch("Light"));
         var files = Directory.GetFiles(Path.Combine(Repository.Cases, "limits"), "*.pdf").Order(StringComparer.Ordinal);
         await service.Upload(heavy, files.Select(file => (Path.GetFileName(file), File.ReadAllBytes(file))));
+        await service.Upload(heavy, ("forms in forms.pdf", TinyPdf.FormsInForms(deep: 9)), ("a font without end.pdf", TinyPdf.FontInflatingWithoutEnd(megabytes: 2000)));
         await service.Upload(light, Directory.GetFiles(Path.Combine(Repository.Samples, "port-ellery-galley"), "*.pdf").Select(file => (Path.GetFileName(file), File.ReadAllBytes(file))));
         Assert.Equal(6, (int)(await service.UntilDone(light))["invoices"]!["total"]!);
         var done = await service.UntilDone(heavy);
-        Assert.Equal((2, 0), ((int)done["documents"]!, (int)done["waiting"]!));
+        Assert.Equal((4, 0), ((int)done["documents"]!, (int)done["waiting"]!));
+        var told = (await service.Get($"batches/{heavy}/documents")).AsArray().ToDictionary(document => (string)document!["file"]!, document => (string?)document!["reasonCode"]);
+        Assert.Equal("too-large", told["a font without end.pdf"]);
+        Assert.NotEqual("", told["forms in forms.pdf"]);
         // Captured or set aside with a reason; nothing in between.
         Assert.All((await service.Get($"batches/{heavy}/documents")).AsArray(), document =>
             Assert.True((string?)document!["state"] == "done" || ((string?)document["reason"])!.EndsWith('.'), document.ToJsonString()));

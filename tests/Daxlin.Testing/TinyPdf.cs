@@ -53,6 +53,30 @@ public sealed class TinyPdf
     /// <summary>A page whose content packs a few kilobytes and unpacks to <paramref name="megabytes"/>.</summary>
     public static byte[] InflatingWithoutEnd(int megabytes)
     {
+        var pdf = new TinyPdf();
+        pdf.Add("<< /Type /Catalog /Pages 2 0 R >>");
+        pdf.Add("<< /Type /Pages /Kids [3 0 R] /Count 1 /MediaBox [0 0 595 842] >>");
+        pdf.Add("<< /Type /Page /Parent 2 0 R /Contents 4 0 R >>");
+        pdf.AddStream("/Filter /FlateDecode", Blanks(megabytes));
+        return pdf.Build();
+    }
+
+    /// <summary>A page in a font whose program says that it has 100 bytes, and unpacks to <paramref name="megabytes"/>.</summary>
+    public static byte[] FontInflatingWithoutEnd(int megabytes)
+    {
+        var pdf = new TinyPdf();
+        pdf.Add("<< /Type /Catalog /Pages 2 0 R >>");
+        pdf.Add("<< /Type /Pages /Kids [3 0 R] /Count 1 /MediaBox [0 0 595 842] >>");
+        pdf.Add("<< /Type /Page /Parent 2 0 R /Resources << /Font << /F1 5 0 R >> >> /Contents 4 0 R >>");
+        pdf.AddStream("", Encoding.Latin1.GetBytes(Text((50, 700, "Total 1.00"))));
+        pdf.Add("<< /Type /Font /Subtype /TrueType /BaseFont /Made /FirstChar 32 /LastChar 32 /Widths [500] /FontDescriptor 6 0 R >>");
+        pdf.Add("<< /Type /FontDescriptor /FontName /Made /Flags 32 /FontBBox [0 0 500 700] /FontFile2 7 0 R >>");
+        pdf.AddStream("/Filter /FlateDecode /Length1 100", Blanks(megabytes));
+        return pdf.Build();
+    }
+
+    private static byte[] Blanks(int megabytes)
+    {
         var packed = new MemoryStream();
         using (var zlib = new ZLibStream(packed, CompressionLevel.SmallestSize, leaveOpen: true))
         {
@@ -60,11 +84,25 @@ public sealed class TinyPdf
             for (var megabyte = 0; megabyte < megabytes; megabyte++)
                 zlib.Write(blanks);
         }
+        return packed.ToArray();
+    }
+
+    /// <summary>Forms that each draw the next one ten times: <paramref name="deep"/> of them are ten to that power of words.</summary>
+    public static byte[] FormsInForms(int deep)
+    {
         var pdf = new TinyPdf();
         pdf.Add("<< /Type /Catalog /Pages 2 0 R >>");
         pdf.Add("<< /Type /Pages /Kids [3 0 R] /Count 1 /MediaBox [0 0 595 842] >>");
-        pdf.Add("<< /Type /Page /Parent 2 0 R /Contents 4 0 R >>");
-        pdf.AddStream("/Filter /FlateDecode", packed.ToArray());
+        pdf.Add("<< /Type /Page /Parent 2 0 R /Resources << /XObject << /X 6 0 R >> >> /Contents 4 0 R >>");
+        pdf.AddStream("", "/X Do"u8.ToArray());
+        pdf.Add("<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica /Encoding /WinAnsiEncoding >>");
+        for (var at = 1; at < deep; at++)
+        {
+            pdf.AddStream(
+                $"/Type /XObject /Subtype /Form /BBox [0 0 595 842] /Resources << /XObject << /X {pdf.objects.Count + 2} 0 R >> >>",
+                Encoding.ASCII.GetBytes(string.Concat(Enumerable.Repeat("/X Do ", 10))));
+        }
+        pdf.AddStream("/Type /XObject /Subtype /Form /BBox [0 0 595 842] /Resources << /Font << /F1 5 0 R >> >>", Encoding.Latin1.GetBytes(Text((50, 700, "Total 1.00"))));
         return pdf.Build();
     }
 
