@@ -50,7 +50,7 @@ public partial class ExpressionTests
     [InlineData("amount *", 9, "A value is missing here")]
     [InlineData("amount amount", 8, "Before “amount” a sign or a word is missing")]
     [InlineData("amuont", 1, "There is no “amuont” here; “amount” is meant, perhaps.")]
-    [InlineData("Dock", 1, "There is no “Dock” here. A text stands in quotes; names are alreadyPaid, ")]
+    [InlineData("Dock", 1, "There is no “Dock” here. A text stands in quotes; names are account, alreadyPaid, ")]
     [InlineData("amount contains \"x\"", 8, "“contains” looks into a text; before it is a number.")]
     [InlineData("vendor + 1", 8, "Texts are joined by “&”")]
     [InlineData("invoiceDate + dueDate", 13, "“+” does not work on a date and a date.")]

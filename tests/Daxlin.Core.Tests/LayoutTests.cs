@@ -171,7 +171,7 @@ public class LayoutTests
     [InlineData("{ }", "the document: The key “name” is missing.", "The key “tables” is missing")]
     [InlineData("{ 'name': 'Ledger Lines', 'tables': [] }", "name: A name is lower-case words", "tables: One to 6 tables in brackets are wanted here.")]
     [InlineData("{ 'name': 'a', 'tables': [{ 'records': 'lines', 'columns': ['amount'] }] }", "tables: No column says which control total its figures come to", "")]
-    [InlineData("{ 'name': 'a', 'tables': [{ 'records': 'line', 'columns': [{ 'heading': 'a', 'value': 'amount', 'proves': 'lines' }] }] }", "tables[0].records: “line” is unknown here; known are invoices, lines, taxes.", "")]
+    [InlineData("{ 'name': 'a', 'tables': [{ 'records': 'line', 'columns': [{ 'heading': 'a', 'value': 'amount', 'proves': 'lines' }] }] }", "tables[0].records: “line” is unknown here; known are invoices, lines, taxes, journal.", "")]
     [InlineData("{ 'name': 'a', 'tables': [{ 'columns': [{ 'heading': 'a', 'valeu': 'amount', 'proves': 'lines' }] }] }", "tables[0]: The key “records” is missing", "“value” is meant, perhaps")]
     [InlineData("{ 'name': 'a', 'tables': [{ 'records': 'invoices', 'columns': [{ 'heading': 'a', 'value': 'amount', 'proves': 'lines' }] }] }", "tables[0].columns[0].value: At its character 1: There is no “amount” here", "")]
     [InlineData("{ 'name': 'a', 'tables': [{ 'records': 'lines', 'columns': [{ 'heading': 'a', 'value': 'vendor', 'proves': 'lines', 'decimals': 2 }] }] }", "proves: Only numbers come to a control total; this column is a text.", "decimals: Only numbers have decimals")]

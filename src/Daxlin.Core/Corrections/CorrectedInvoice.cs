@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Checks;
+using Daxlin.Core.Posting.Coding;
 
 namespace Daxlin.Core.Corrections;
 
@@ -17,7 +18,14 @@ public sealed record CorrectedInvoice(
     ImmutableSortedDictionary<string, EnteredValue> Entered,
     ImmutableArray<StruckRow> Struck,
     ImmutableArray<AcceptedFinding> Accepted,
-    ImmutableDictionary<(string List, int Number), RowAddress> Rows);
+    ImmutableDictionary<(string List, int Number), RowAddress> Rows)
+{
+    /// <summary>What persons said of codes, by the number of the line; 0 is the invoice as a whole.</summary>
+    public ImmutableSortedDictionary<int, CodedByHand> Coded { get; init; } = ImmutableSortedDictionary<int, CodedByHand>.Empty;
+}
+
+/// <param name="Correction">The correction that said so.</param>
+public sealed record CodedByHand(int Correction, SaidCoding Coding);
 
 /// <param name="Correction">The correction that entered it.</param>
 /// <param name="Captured">What was captured in its place, by the newest capture; null for nothing.</param>

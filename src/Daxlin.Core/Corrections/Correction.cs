@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Text.Json.Serialization;
 using Daxlin.Core.Capture;
+using Daxlin.Core.Posting.Coding;
 
 namespace Daxlin.Core.Corrections;
 
@@ -14,6 +15,7 @@ namespace Daxlin.Core.Corrections;
 [JsonDerivedType(typeof(RowMoved), "move")]
 [JsonDerivedType(typeof(KindSaid), "kind")]
 [JsonDerivedType(typeof(FindingAccepted), "accept")]
+[JsonDerivedType(typeof(LineCoded), "code")]
 public abstract record Correction;
 
 /// <summary>A value that a person typed, or pointed at on the page.</summary>
@@ -62,3 +64,8 @@ public sealed record KindSaid(bool IsCreditNote) : Correction;
 /// <param name="Message">Its sentence with its figures: with other figures it is another finding, and open.</param>
 /// <param name="Reason">Why, for figures that do not add up; may be empty for others.</param>
 public sealed record FindingAccepted(string Code, string Message, string Reason) : Correction;
+
+/// <summary>The codes of a line, in the place of what rules say.</summary>
+/// <param name="Row">Null for an invoice without lines, as a whole.</param>
+/// <param name="Coding">Null leaves it to the rules again.</param>
+public sealed record LineCoded(RowAddress? Row, SaidCoding? Coding) : Correction;

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Checks;
 using Daxlin.Core.Pages;
+using Daxlin.Core.Posting.Coding;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Values;
 
@@ -43,7 +44,8 @@ public sealed class CorrectionReader
         "move" => Row(wanted.Of) is { } moved ? Move(moved) : null,
         "kind" => wanted.Text is "invoice" or "creditNote" ? new KindSaid(wanted.Text == "creditNote") : No("A kind is “invoice” or “creditNote”."),
         "accept" => Accept(),
-        _ => No($"“{wanted.Act}” is no act; there are enter, strike, add, join, split, move, kind, accept, undo and redo."),
+        "code" => SayCodes(),
+        _ => No($"“{wanted.Act}” is no act; there are enter, strike, add, join, split, move, kind, accept, code, undo and redo."),
     };
 
     private Correction? No(string sentence)
@@ -193,6 +195,72 @@ public sealed class CorrectionReader
             return null;
         }
         return new RowMoved(row, after);
+    }
+
+    /// <summary>Some codes of a line beside those that were said of it before, or all of them by shares.</summary>
+    private LineCoded? SayCodes()
+    {
+        var isWhole = wanted.Of == WholeInvoice && shown.Lines.IsEmpty;
+        var row = isWhole ? null : Row(wanted.Of);
+        if (fault is not null)
+            return null;
+        if (row is { List: not BlockRule.Lines })
+        {
+            No("Only item rows have codes.");
+            return null;
+        }
+        var line = isWhole ? 0 : ValueNames.Parse(wanted.Of)!.Value.Row;
+        var said = invoice.Coded.GetValueOrDefault(line)?.Coding;
+        if (wanted.Shares is { } shares)
+            return Shared(shares) is { } all ? new LineCoded(row, all.IsEmpty ? null : new SaidCoding(all)) : null;
+        if (wanted.Cells is not { Count: > 0 })
+        {
+            No($"Say the codes in “cells”, by name ({string.Join(", ", CodeNames.All)}), or “shares”.");
+            return null;
+        }
+        if (said is { Shares.Length: > 1 })
+        {
+            No($"{ValueNames.Spoken(wanted.Of!)} is parted into {said.Shares.Length} shares; say all of them anew, or none.");
+            return null;
+        }
+        var codes = (said?.Shares[0].Codes ?? ImmutableSortedDictionary.Create<string, string>(StringComparer.Ordinal)).ToBuilder();
+        foreach (var (name, text) in wanted.Cells)
+        {
+            if (text.Trim().Length == 0)
+                codes.Remove(name);
+            else
+                codes[name] = text.Trim();
+        }
+        if (wanted.Cells.Keys.Concat(codes.Keys).FirstOrDefault(name => !CodeNames.All.Contains(name)) is { } unknown)
+        {
+            No($"There is no code “{unknown}”; there are {string.Join(", ", CodeNames.All)}.");
+            return null;
+        }
+        if (codes.Count == 0)
+            return new LineCoded(row, null);
+        return Shared([new SaidShare(1, codes.ToImmutable())]) is { } one ? new LineCoded(row, new SaidCoding(one)) : null;
+    }
+
+    /// <summary>What an invoice without lines is called where codes are said of it.</summary>
+    public const string WholeInvoice = "invoice";
+
+    private ImmutableArray<SaidShare>? Shared(ImmutableArray<SaidShare> shares)
+    {
+        if (shares.Length > CodingReader.MostShares)
+            No($"A line has at most {CodingReader.MostShares} shares.");
+        foreach (var share in shares)
+        {
+            if (!CodingReader.IsPart(share.Part))
+                No("Each share needs its “part”: a number above 0, as 60. What counts is the parts' proportion.");
+            foreach (var (name, code) in share.Codes)
+            {
+                if (!CodeNames.All.Contains(name))
+                    No($"There is no code “{name}”; there are {string.Join(", ", CodeNames.All)}.");
+                else if (CodingReader.FaultOf(code) is { } faulty)
+                    No($"The {TradeNames.Spoken(name)} “{code}” cannot be: {faulty}");
+            }
+        }
+        return fault is null ? [.. shares.Select(share => share with { Codes = share.Codes.ToImmutableSortedDictionary(code => code.Key, code => code.Value.Trim(), StringComparer.Ordinal) })] : null;
     }
 
     private FindingAccepted? Accept()

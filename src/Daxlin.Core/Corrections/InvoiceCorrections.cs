@@ -23,6 +23,7 @@ public sealed class InvoiceCorrections
     private readonly List<StruckRow> struck = [];
     private readonly List<(int Id, FindingAccepted What)> accepted = [];
     private readonly List<Finding> found = [];
+    private readonly Dictionary<RowAddress, CodedByHand?> coded = [];
     private bool? isCreditNote;
 
     private InvoiceCorrections(CapturedInvoice captured)
@@ -80,6 +81,9 @@ public sealed class InvoiceCorrections
                 break;
             case FindingAccepted finding:
                 accepted.Add((id, finding));
+                break;
+            case LineCoded line:
+                Code(id, line);
                 break;
         }
     }
@@ -243,6 +247,32 @@ public sealed class InvoiceCorrections
         lists[list].Insert(PlaceAfter(move.After, lists[list]), row);
     }
 
+    private void Code(int id, LineCoded said)
+    {
+        if (said.Row is null || Find(said.Row) is not null)
+            coded[said.Row ?? Whole] = said.Coding is null ? null : new CodedByHand(id, said.Coding);
+        else if (said.Coding is not null)
+            Lose("a code was given", said.Row);
+    }
+
+    /// <summary>The codes of rows that are there still, by the numbers that they have now.</summary>
+    private ImmutableSortedDictionary<int, CodedByHand> Coded()
+    {
+        var byLine = ImmutableSortedDictionary.CreateBuilder<int, CodedByHand>();
+        foreach (var (row, said) in coded)
+        {
+            if (said is null)
+                continue;
+            if (row == Whole)
+                byLine[0] = said;
+            else if (Find(row) is ({ } list, var at))
+                byLine[lists[list][at].Line.Number] = said;
+        }
+        return byLine.ToImmutable();
+    }
+
+    private static readonly RowAddress Whole = new(BlockRule.Lines, 0, null);
+
     private (string List, int At)? Find(RowAddress address)
     {
         if (!lists.TryGetValue(address.List, out var rows))
@@ -288,7 +318,10 @@ public sealed class InvoiceCorrections
         }
         return new CorrectedInvoice(
             captured, weighed with { Findings = [.. open] }, entered.ToImmutableSortedDictionary(StringComparer.Ordinal), [.. struck], [.. passed],
-            lists.SelectMany(list => list.Value.Select(row => KeyValuePair.Create((list.Key, row.Line.Number), row.Address))).ToImmutableDictionary());
+            lists.SelectMany(list => list.Value.Select(row => KeyValuePair.Create((list.Key, row.Line.Number), row.Address))).ToImmutableDictionary())
+        {
+            Coded = Coded(),
+        };
     }
 
     /// <summary>What a row that a person made lacks, as a captured one would be told to lack it.</summary>

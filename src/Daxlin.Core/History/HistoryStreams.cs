@@ -23,5 +23,7 @@ public static class HistoryStreams
 
     public static string List(string name) => "list/" + name;
 
+    public const string Coding = "coding-rules";
+
     private static string Text(int number) => number.ToString(CultureInfo.InvariantCulture);
 }

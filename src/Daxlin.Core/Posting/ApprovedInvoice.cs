@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using Daxlin.Core.Posting.Coding;
 using Daxlin.Core.Templates;
 
 namespace Daxlin.Core.Posting;
@@ -23,6 +24,9 @@ public sealed record ApprovedInvoice(
     ImmutableArray<ApprovedLine> Lines)
 {
     public ApprovedOrigin Origin { get; init; } = ApprovedOrigin.Unknown;
+
+    /// <summary>The codes of its lines; empty if it was not coded.</summary>
+    public ImmutableArray<CodedLine> Coding { get; init; } = [];
 
     /// <summary>As printed; 0 if none is.</summary>
     public decimal Total => AmountOf(TradeNames.Total) ?? 0;

@@ -1,6 +1,7 @@
 using System.Collections.Frozen;
 using System.Collections.Immutable;
 using System.Globalization;
+using Daxlin.Core.Posting.Coding;
 using Daxlin.Core.Posting.Expressions;
 using Daxlin.Core.Posting.Layouts;
 using Daxlin.Core.Templates;
@@ -18,6 +19,9 @@ public static class PostingColumns
     public const string InvoiceId = "invoiceId";
     public const string Line = "line";
     public const string Block = "block";
+
+    /// <summary>The net amount that a share of an invoice without lines comes to.</summary>
+    internal const string PartAmount = "partAmount";
 
     private static readonly ImmutableArray<string> Header =
     [
@@ -41,13 +45,13 @@ public static class PostingColumns
 
     /// <summary>The names of the template's own that an invoice has values of.</summary>
     internal static IEnumerable<string> NamesOf(ApprovedInvoice invoice) => invoice.Fields.Keys
-        .Concat(invoice.Lines.SelectMany(FlatRowsOf).SelectMany(cells => cells.Keys))
+        .Concat(invoice.Lines.SelectMany(line => FlatRowsOf(line, PartsOf(invoice, line.Number))).SelectMany(cells => cells.Keys))
         .Where(name => !Settled.Contains(name));
 
     /// <summary>The columns of item rows, those of the template's own that an invoice has values of among them.</summary>
     internal static IEnumerable<string> ItemsOf(ApprovedInvoice invoice) => Item.Where(column => column != Block)
         .Concat(TradeNames.Columns.Except(Item))
-        .Concat(invoice.Lines.SelectMany(FlatRowsOf).SelectMany(cells => cells.Keys).Except(Settled).Except(TradeNames.Columns).Order(StringComparer.Ordinal));
+        .Concat(invoice.Lines.SelectMany(line => FlatRowsOf(line, PartsOf(invoice, line.Number))).SelectMany(cells => cells.Keys).Except(Settled).Except(TradeNames.Columns).Order(StringComparer.Ordinal));
 
     /// <summary>The header values of an invoice, with what Daxlin knows of it.</summary>
     /// <param name="isReversed">Says that amounts have the other sign: the record takes a posting back.</param>
@@ -84,10 +88,16 @@ public static class PostingColumns
     internal static IEnumerable<PostingRecord> RowsOf(ApprovedInvoice invoice, PostingRecord header, bool isReversed)
     {
         if (invoice.Lines.IsEmpty)
-            yield return header;
+        {
+            var parts = PartsOf(invoice, 0);
+            foreach (var part in parts)
+                yield return new PostingRecord(new Dictionary<string, string>(CellsOf(part)) { [PartAmount] = ExpressionTypes.Settled(isReversed ? -part.Amount : part.Amount) }, header);
+            if (parts.IsEmpty)
+                yield return header;
+        }
         foreach (var line in invoice.Lines)
         {
-            foreach (var cells in FlatRowsOf(line))
+            foreach (var cells in FlatRowsOf(line, PartsOf(invoice, line.Number)))
             {
                 cells[Line] = Text(line.Number);
                 cells[Block] = line.Block;
@@ -97,20 +107,36 @@ public static class PostingColumns
         }
     }
 
-    /// <summary>How many rows <see cref="RowsOf(ApprovedInvoice, bool)"/> gives.</summary>
-    public static int CountOf(ApprovedInvoice invoice) => invoice.Lines.IsEmpty ? 1
-        : invoice.Lines.Sum(line => Math.Max(1, line.Under.Where(list => list.Flat == FlatForm.Repeated).Sum(list => list.Rows.Length)));
+    private static ImmutableArray<CodedPart> PartsOf(ApprovedInvoice invoice, int line)
+    {
+        foreach (var coded in invoice.Coding)
+        {
+            if (coded.Line == line)
+                return coded.Parts;
+        }
+        return [];
+    }
 
-    /// <summary>A line's cells with those of the lists under it, once for each row of the lists that are repeated.</summary>
+    private static IEnumerable<KeyValuePair<string, string>> CellsOf(CodedPart part) => part.Codes.Select(code => KeyValuePair.Create(code.Key, code.Value.Value));
+
+    /// <summary>How many rows <see cref="RowsOf(ApprovedInvoice, bool)"/> gives.</summary>
+    public static int CountOf(ApprovedInvoice invoice) => invoice.Lines.IsEmpty ? Math.Max(1, PartsOf(invoice, 0).Length)
+        : invoice.Lines.Sum(line => CountOf(line, PartsOf(invoice, line.Number)));
+
+    private static int CountOf(ApprovedLine line, ImmutableArray<CodedPart> parts) =>
+        Math.Max(Math.Max(1, parts.Length), line.Under.Where(list => list.Flat == FlatForm.Repeated).Sum(list => list.Rows.Length));
+
+    /// <summary>A line's cells with those of the lists under it, once for each row of the lists that are repeated, or for each share if those are more.</summary>
     /// <remarks>
     /// A joined list becomes one cell named after it: <c>serials</c> is "K1041; K1042". A repeated one adds its columns,
-    /// <c>deliveries.vessel</c>. The line's quantity and amount stand on the first of its
-    /// rows only, so that adding up the column still gives the subtotal.
+    /// <c>deliveries.vessel</c>. The line's quantity and amount stand on the first of its rows only, so that adding up the column still
+    /// gives the subtotal. A line that is parted into shares has a row for each, with its amount and its codes; those of one that is not
+    /// stand on all its rows.
     /// </remarks>
-    private static IEnumerable<Dictionary<string, string>> FlatRowsOf(ApprovedLine line)
+    private static IEnumerable<Dictionary<string, string>> FlatRowsOf(ApprovedLine line, ImmutableArray<CodedPart> parts)
     {
         var repeated = line.Under.Where(list => list.Flat == FlatForm.Repeated).SelectMany(list => list.Rows.Select(row => (List: list.Name, Row: row))).ToList();
-        for (var at = 0; at < Math.Max(1, repeated.Count); at++)
+        for (var at = 0; at < CountOf(line, parts); at++)
         {
             var cells = new Dictionary<string, string>(line.Cells);
             foreach (var list in line.Under)
@@ -120,6 +146,16 @@ public static class PostingColumns
             }
             foreach (var name in at == 0 ? [] : SummedOnce)
                 cells.Remove(name);
+            if (!parts.IsEmpty)
+            {
+                // What was captured under a code's name was a code already when the line was coded.
+                foreach (var name in CodeNames.All)
+                    cells.Remove(name);
+                foreach (var (name, code) in parts.Length == 1 ? CellsOf(parts[0]) : at < parts.Length ? CellsOf(parts[at]) : [])
+                    cells[name] = code;
+                if (parts.Length > 1 && at < parts.Length)
+                    cells[TradeNames.Amount] = ExpressionTypes.Settled(parts[at].Amount);
+            }
             if (at < repeated.Count)
             {
                 foreach (var (column, value) in repeated[at].Row)

@@ -17,4 +17,7 @@ public abstract record Expression(ExpressionType Type)
 
     /// <summary>The translation lists that it looks words up in, each once for each time.</summary>
     public IEnumerable<string> Lists => Parts.SelectMany(part => part.Lists).Concat(this is FromList own ? [own.List] : []);
+
+    /// <summary>The names that it speaks of, each once for each time.</summary>
+    public IEnumerable<string> Names => Parts.SelectMany(part => part.Names).Concat(this is NamedValue own ? [own.Name] : []);
 }

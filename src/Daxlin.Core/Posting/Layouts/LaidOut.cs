@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Daxlin.Core.Posting.Coding;
 using Daxlin.Core.Posting.Expressions;
 using Daxlin.Core.Values;
 
@@ -7,17 +8,19 @@ namespace Daxlin.Core.Posting.Layouts;
 /// <summary>Writes approved invoices into the records of a layout.</summary>
 public static class LaidOut
 {
-    public static LaidOutInvoice Of(PostingLayout layout, ApprovedInvoice invoice, TranslationLists lists, RunFacts run)
+    /// <param name="journal">The accounts of journals; null where the coding rules name none.</param>
+    public static LaidOutInvoice Of(PostingLayout layout, ApprovedInvoice invoice, TranslationLists lists, RunFacts run, JournalAccounts? journal = null)
     {
         var sign = LayoutSource.Sign(invoice, layout.CreditNotes, run);
         var records = ImmutableArray.CreateBuilder<LaidOutRecord>();
         var faults = ImmutableArray.CreateBuilder<LayoutFault>();
         // What takes a posting back takes all of it, whatever the layout would ask for now.
-        if (!run.IsReversal && !IsWanted(layout.Invoices, "invoices", "", () => LayoutSource.Of(invoice, LayoutRecords.Invoices, layout.CreditNotes, run).Single(), lists, invoice, faults))
+        if (!run.IsReversal && !IsWanted(layout.Invoices, "invoices", "", () => LayoutSource.Of(invoice, LayoutRecords.Invoices, layout.CreditNotes, run, journal, lists).Single(), lists, invoice, faults))
             return new LaidOutInvoice(invoice, sign, IsTaken: faults.Count > 0, [], faults.DrainToImmutable());
+        var journalSide = 0m;
         foreach (var table in layout.Tables)
         {
-            foreach (var source in LayoutSource.Of(invoice, table.Records, layout.CreditNotes, run))
+            foreach (var source in SourcesOf(table))
             {
                 if (!IsWanted(table.Where, "where", table.Name, () => source, lists, invoice, faults))
                     continue;
@@ -30,7 +33,26 @@ public static class LaidOut
         }
         if (records.Count == 0 && faults.Count == 0)
             faults.Add(new LayoutFault(invoice.Id, "", "", $"The layout writes no record of it, so that the ledger would never see its {Shown(invoice)}."));
-        return new LaidOutInvoice(invoice, sign, true, faults.Count == 0 ? records.DrainToImmutable() : [], faults.DrainToImmutable());
+        return new LaidOutInvoice(invoice, sign, true, faults.Count == 0 ? records.DrainToImmutable() : [], faults.DrainToImmutable()) { JournalSide = journalSide };
+
+        IEnumerable<PostingRecord> SourcesOf(LayoutTable table)
+        {
+            try
+            {
+                var sources = LayoutSource.Of(invoice, table.Records, layout.CreditNotes, run, journal, lists);
+                if (table.Records == LayoutRecords.Journal)
+                {
+                    sources = [.. sources];
+                    journalSide = sources.Sum(entry => ExpressionType.Number.Read(entry[LayoutNames.Debit]) as decimal? ?? 0);
+                }
+                return sources;
+            }
+            catch (EvaluationException error)
+            {
+                faults.Add(new LayoutFault(invoice.Id, table.Name, "", error.Message));
+                return [];
+            }
+        }
     }
 
     private static string Shown(ApprovedInvoice invoice) => Currency.Find(invoice.Currency)?.Show(invoice.Total) ?? ExpressionTypes.Settled(invoice.Total);

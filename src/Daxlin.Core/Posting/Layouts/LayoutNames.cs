@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Daxlin.Core.Posting.Coding;
 using Daxlin.Core.Posting.Expressions;
 using Daxlin.Core.Templates;
 
@@ -18,6 +19,10 @@ public static class LayoutNames
     public const string TakenInOn = "takenInOn";
     public const string VendorAccount = "vendorAccount";
     public const string VendorTaxCode = "vendorTaxCode";
+    public const string Entry = "entry";
+    public const string Debit = "debit";
+    public const string Credit = "credit";
+    public const string EntryText = "entryText";
 
     private static readonly ImmutableDictionary<string, ExpressionType> OfInvoices = TradeNames.Fields.ToImmutableDictionary(name => name, ExpressionTypes.Of)
         .AddRange(Typed(
@@ -29,7 +34,16 @@ public static class LayoutNames
     private static readonly ImmutableDictionary<string, ExpressionType> OfLines = OfInvoices
         .SetItems(TradeNames.Columns.Select(name => KeyValuePair.Create(name, ExpressionTypes.Of(name))))
         .AddRange(Typed(ExpressionType.Number, PostingColumns.Line, PostingColumns.Page))
+        .AddRange(Typed(ExpressionType.Text, CodeNames.All))
         .Add(PostingColumns.Block, ExpressionType.Text);
+
+    /// <summary>What a line is coded by: what is known of it before it is approved.</summary>
+    public static readonly ImmutableDictionary<string, ExpressionType> OfCoding =
+        OfLines.RemoveRange([Run, PostedOn, Reversal, ApprovedBy, ApprovedOn, .. CodeNames.All]);
+
+    private static readonly ImmutableDictionary<string, ExpressionType> OfJournal = OfLines
+        .AddRange(Typed(ExpressionType.Number, Entry, Debit, Credit))
+        .Add(EntryText, ExpressionType.Text);
 
     private static readonly ImmutableDictionary<string, ExpressionType> OfTaxes = OfInvoices
         .SetItems(TradeNames.TaxColumns.Select(name => KeyValuePair.Create(name, ExpressionTypes.Of(name))));
@@ -38,6 +52,7 @@ public static class LayoutNames
     {
         LayoutRecords.Lines => OfLines,
         LayoutRecords.Taxes => OfTaxes,
+        LayoutRecords.Journal => OfJournal,
         _ => OfInvoices,
     };
 

@@ -23,7 +23,7 @@ public sealed class LayoutProof(PostingLayout layout)
                 if (column.Proves == Proved.Nothing)
                     continue;
                 var own = new ProvedSum(
-                    table.Name, column.Heading, column.Proves, invoice.Currency, invoice.IsCreditNote, laidOut.Sign * Wanted(column.Proves, invoice),
+                    table.Name, column.Heading, column.Proves, invoice.Currency, invoice.IsCreditNote, Wanted(column.Proves, laidOut),
                     laidOut.Records.Where(record => ReferenceEquals(record.Table, table)).Sum(record => record.Values[at] as decimal? ?? 0));
                 var key = (number, at, invoice.Currency, invoice.IsCreditNote);
                 sums[key] = sums.TryGetValue(key, out var soFar) ? soFar with { Wanted = soFar.Wanted + own.Wanted, Written = soFar.Written + own.Written } : own;
@@ -37,10 +37,11 @@ public sealed class LayoutProof(PostingLayout layout)
     public ImmutableArray<ProvedSum> Sums =>
         [.. sums.OrderBy(sum => sum.Key.Currency, StringComparer.Ordinal).ThenBy(sum => sum.Key.IsOfCreditNotes).ThenBy(sum => (sum.Key.Table, sum.Key.Column)).Select(sum => sum.Value)];
 
-    private static decimal Wanted(Proved proves, ApprovedInvoice invoice) => proves switch
+    private static decimal Wanted(Proved proves, LaidOutInvoice laidOut) => proves switch
     {
-        Proved.Total => invoice.Total,
-        Proved.Lines => invoice.Lines.Sum(line => ExpressionType.Number.Read(line.Cells.GetValueOrDefault(TradeNames.Amount, "")) as decimal? ?? 0),
-        _ => invoice.Tax,
+        Proved.Total => laidOut.Sign * laidOut.Invoice.Total,
+        Proved.Journal => laidOut.JournalSide,
+        Proved.Lines => laidOut.Sign * laidOut.Invoice.Lines.Sum(line => ExpressionType.Number.Read(line.Cells.GetValueOrDefault(TradeNames.Amount, "")) as decimal? ?? 0),
+        _ => laidOut.Sign * laidOut.Invoice.Tax,
     };
 }

@@ -18,10 +18,9 @@ public sealed class LayoutReader
     private static readonly SearchValues<char> NotInNames = SearchValues.Create("[]:*?/\\\"<>|");
 
     private readonly FaultList faults = new();
-    private readonly TranslationLists lists;
-    private ImmutableDictionary<string, ExpressionType> ownNames = ImmutableDictionary<string, ExpressionType>.Empty;
+    private readonly ExpressionPlaces expressions;
 
-    private LayoutReader(TranslationLists lists) => this.lists = lists;
+    private LayoutReader(TranslationLists lists) => expressions = new ExpressionPlaces(faults, lists);
 
     /// <exception cref="JsonFaultException">The document has faults.</exception>
     public static PostingLayout Read(string json, TranslationLists lists)
@@ -41,13 +40,13 @@ public sealed class LayoutReader
         var name = faults.RequiredText(place, "name");
         if (name.Length > 0 && DocumentName.FaultOf(name) is { } faulty)
             faults.Add(place.Find("name")!, faulty);
-        ownNames = ReadOwnNames(place.Find("names"));
+        expressions.ReadOwnNames(place.Find("names"), LayoutNames.Of(LayoutRecords.Journal));
         var file = LayoutFileReader.Read(place.Find("file"), name, faults);
         var tables = ReadTables(place, file);
         if (tables.Length > 0 && tables.All(table => table.Columns.All(column => column.Proves == Proved.Nothing)))
         {
             faults.Add(
-                place.Find("tables")!, "No column says which control total its figures come to, so nobody would see an amount that is lost or doubled. “proves”: \"total\", \"lines\" or \"tax\" says it.");
+                place.Find("tables")!, "No column says which control total its figures come to, so nobody would see an amount that is lost or doubled. “proves”: \"total\", \"lines\", \"tax\" or \"journal\" says it.");
         }
         return new PostingLayout(
             name, ReadCondition(place.Find("invoices"), LayoutRecords.Invoices),
@@ -56,26 +55,6 @@ public sealed class LayoutReader
     }
 
     private static PostingLayout Nothing { get; } = new("", null, CreditSigns.Negative, [], LayoutFileReader.Usual);
-
-    private ImmutableDictionary<string, ExpressionType> ReadOwnNames(JsonPlace? place)
-    {
-        if (place is null)
-            return ownNames;
-        if (!place.IsObject)
-        {
-            faults.Add(place, "The templates' own names are wanted here, each with what it is: { \"deposit\": \"number\" }.");
-            return ownNames;
-        }
-        var names = ownNames.ToBuilder();
-        foreach (var (name, type) in place.Members)
-        {
-            if (LayoutNames.Of(LayoutRecords.Lines).ContainsKey(name))
-                faults.Add(type, $"“{name}” is known already, and what it is.");
-            names[name] = faults.OneOf(
-                type, ExpressionType.Text, ("text", ExpressionType.Text), ("number", ExpressionType.Number), ("date", ExpressionType.Date), ("yes-no", ExpressionType.YesNo));
-        }
-        return names.ToImmutable();
-    }
 
     private ImmutableArray<LayoutTable> ReadTables(JsonPlace parent, FileRule file)
     {
@@ -95,9 +74,9 @@ public sealed class LayoutReader
             if (!faults.IsObjectOf(item, "name", "records", "where", "columns"))
                 continue;
             var records = faults.OneOf(
-                item.Find("records"), LayoutRecords.Lines, ("invoices", LayoutRecords.Invoices), ("lines", LayoutRecords.Lines), ("taxes", LayoutRecords.Taxes));
+                item.Find("records"), LayoutRecords.Lines, ("invoices", LayoutRecords.Invoices), ("lines", LayoutRecords.Lines), ("taxes", LayoutRecords.Taxes), ("journal", LayoutRecords.Journal));
             if (item.Find("records") is null)
-                faults.Add(item, "The key “records” is missing: invoices, lines or taxes.");
+                faults.Add(item, "The key “records” is missing: invoices, lines, taxes or journal.");
             var name = item.Find("name") is null ? records.Word() : faults.RequiredText(item, "name");
             if (name.Length > 31 || name.AsSpan().ContainsAny(NotInNames))
                 faults.Add(item.Find("name") ?? item, "A table's name has at most 31 letters and none of [ ] : * ? / \\ \" < > |.");
@@ -140,7 +119,9 @@ public sealed class LayoutReader
     {
         if (value is null)
             faults.Add(place, "The key “value” is missing: a name, a text in quotes, or an expression.");
-        var proves = faults.OneOf(keys?.Find("proves"), Proved.Nothing, ("total", Proved.Total), ("lines", Proved.Lines), ("tax", Proved.Tax));
+        var proves = faults.OneOf(keys?.Find("proves"), Proved.Nothing, ("total", Proved.Total), ("lines", Proved.Lines), ("tax", Proved.Tax), ("journal", Proved.Journal));
+        if (proves != Proved.Nothing && proves == Proved.Journal != (records == LayoutRecords.Journal))
+            faults.Add(keys!.Find("proves")!, "“journal” is what the debits and the credits of a table of the journal come to, and nothing else of it.");
         int? decimals = keys?.Find("decimals") is { } digits ? faults.Count(digits, 2, 10) : null;
         var width = faults.Count(keys?.Find("width"), 0, WidestColumn);
         if (width == 0 && file.Format == FileFormat.FixedWidth)
@@ -160,31 +141,7 @@ public sealed class LayoutReader
         return new LayoutColumn(heading, value.Text, expression, proves, decimals, width, isCut, fill.Length == 1 ? fill[0] : ' ');
     }
 
-    private Expression? ReadCondition(JsonPlace? place, LayoutRecords records)
-    {
-        if (place is null || ReadExpression(place, records) is not { } expression)
-            return null;
-        if (expression.Type == ExpressionType.YesNo)
-            return expression;
-        faults.Add(place, $"A condition is wanted here, as total > 0; this is {expression.Type.Spoken()}.");
-        return null;
-    }
+    private Expression? ReadCondition(JsonPlace? place, LayoutRecords records) => expressions.ReadCondition(place, LayoutNames.Of(records));
 
-    private Expression? ReadExpression(JsonPlace place, LayoutRecords records)
-    {
-        if (!place.IsString)
-        {
-            faults.Add(place, "An expression is wanted here, in quotes.");
-            return null;
-        }
-        try
-        {
-            return ExpressionReader.Read(place.Text, LayoutNames.Of(records).SetItems(ownNames), lists);
-        }
-        catch (ExpressionFaultException fault)
-        {
-            faults.Add(place, $"At its character {fault.At}: {fault.Message}");
-            return null;
-        }
-    }
+    private Expression? ReadExpression(JsonPlace place, LayoutRecords records) => expressions.Read(place, LayoutNames.Of(records));
 }

@@ -11,4 +11,7 @@ public enum LayoutRecords
 
     /// <summary>One record a row of the tax summary; one without a rate where only the sum of the taxes is stated.</summary>
     Taxes,
+
+    /// <summary>One record an entry of the invoice's journal, debits and credits.</summary>
+    Journal,
 }

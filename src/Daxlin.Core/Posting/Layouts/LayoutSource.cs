@@ -1,4 +1,5 @@
 using System.Globalization;
+using Daxlin.Core.Posting.Coding;
 using Daxlin.Core.Posting.Expressions;
 using Daxlin.Core.Templates;
 
@@ -7,9 +8,12 @@ namespace Daxlin.Core.Posting.Layouts;
 /// <summary>The records of an approved invoice that expressions look at, signs settled.</summary>
 internal static class LayoutSource
 {
-    public static IEnumerable<PostingRecord> Of(ApprovedInvoice invoice, LayoutRecords records, CreditSigns signs, RunFacts run)
+    /// <param name="journal">The accounts of journals; null where the coding rules name none.</param>
+    /// <exception cref="EvaluationException">A journal cannot be written.</exception>
+    public static IEnumerable<PostingRecord> Of(ApprovedInvoice invoice, LayoutRecords records, CreditSigns signs, RunFacts run, JournalAccounts? journal, TranslationLists lists)
     {
-        var isReversed = Sign(invoice, signs, run) < 0;
+        // A journal tells by its sides which way an amount goes.
+        var isReversed = records != LayoutRecords.Journal && Sign(invoice, signs, run) < 0;
         var header = new PostingRecord(
             new Dictionary<string, string>
             {
@@ -22,6 +26,7 @@ internal static class LayoutSource
         {
             LayoutRecords.Lines => invoice.Lines.IsEmpty ? [] : PostingColumns.RowsOf(invoice, header, isReversed),
             LayoutRecords.Taxes => TaxesOf(invoice, header, isReversed),
+            LayoutRecords.Journal => JournalOf(invoice, header, run, journal, lists),
             _ => [header],
         };
     }
@@ -38,7 +43,23 @@ internal static class LayoutSource
         return isOther == run.IsReversal ? 1 : -1;
     }
 
-    private static IEnumerable<PostingRecord> TaxesOf(ApprovedInvoice invoice, PostingRecord header, bool isReversed)
+    private static IEnumerable<PostingRecord> JournalOf(ApprovedInvoice invoice, PostingRecord header, RunFacts run, JournalAccounts? journal, TranslationLists lists)
+    {
+        if (journal is null)
+            throw new EvaluationException("A journal needs its accounts, which the coding rules name under “journal”: what is owed, and taxes.");
+        return InvoiceJournal.Of(invoice, header, journal, lists, run.IsReversal).Select((entry, at) => new PostingRecord(
+            new Dictionary<string, string>
+            {
+                [LayoutNames.Entry] = (at + 1).ToString(CultureInfo.InvariantCulture),
+                [LayoutNames.Debit] = entry.Amount > 0 ? ExpressionTypes.Settled(entry.Amount) : "",
+                [LayoutNames.Credit] = entry.Amount < 0 ? ExpressionTypes.Settled(-entry.Amount) : "",
+                [TradeNames.Amount] = ExpressionTypes.Settled(entry.Amount),
+                [LayoutNames.EntryText] = entry.Text,
+            },
+            entry.Of));
+    }
+
+    internal static IEnumerable<PostingRecord> TaxesOf(ApprovedInvoice invoice, PostingRecord header, bool isReversed)
     {
         // The header has the other sign already where it is to have it.
         if (invoice.Taxes.IsEmpty && header[TradeNames.Tax] is { Length: > 0 } tax)

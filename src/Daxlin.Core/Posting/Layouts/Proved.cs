@@ -13,4 +13,7 @@ public enum Proved
 
     /// <summary>The sum of all taxes.</summary>
     Tax,
+
+    /// <summary>What one side of the journal comes to: debits and credits of an invoice are the same sum.</summary>
+    Journal,
 }

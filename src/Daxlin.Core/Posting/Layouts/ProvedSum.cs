@@ -19,6 +19,7 @@ public sealed record ProvedSum(string Table, string Column, Proved Proves, strin
             {
                 Proved.Total => " come to",
                 Proved.Lines => " have lines of",
+                Proved.Journal => " have journals of",
                 _ => " have taxes of",
             };
             return $"It comes to {currency.Show(Written)}; {what} {currency.Show(Wanted)}"

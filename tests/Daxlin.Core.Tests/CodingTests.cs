@@ -1,0 +1,220 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using CsCheck;
+using Daxlin.Core.Json;
+using Daxlin.Core.Posting;
+using Daxlin.Core.Posting.Coding;
+using Daxlin.Core.Posting.Expressions;
+using Daxlin.Core.Posting.Layouts;
+using Daxlin.Core.Templates;
+using Daxlin.Testing;
+
+namespace Daxlin.Core.Tests;
+
+/// <summary>Lines get the codes that rules and persons say; shares come to the amount, and a journal balances or is refused.</summary>
+public class CodingTests
+{
+    private static readonly string Docs = File.ReadAllText(Path.Combine(Repository.Root, "docs", "CODING.md"));
+
+    private static readonly TranslationLists Lists = new(
+    [
+        new TranslationList("berths", [new TranslationEntry("Dock 4", "440", DateOnly.MinValue)]),
+        new TranslationList("tax-accounts", [new TranslationEntry("20", "1576", DateOnly.MinValue)]),
+    ]);
+
+    private static readonly CodingRules OfDocs = CodingReader.Read(Docs.Split("```json")[1].Split("```")[0], Lists);
+    private static readonly PostingLayout Journal = LayoutReader.Read(Docs.Split("```json")[2].Split("```")[0], Lists);
+    private static readonly RunFacts Run = new(7, new DateOnly(2026, 11, 26));
+
+    private static readonly ImmutableDictionary<int, SaidCoding> NothingSaid = ImmutableDictionary<int, SaidCoding>.Empty;
+
+    private static CodingRules Read(string json) => CodingReader.Read(json.Replace('\'', '"'), Lists);
+
+    private static string Text(decimal number) => number.ToString(CultureInfo.InvariantCulture);
+
+    private static ApprovedLine Line(int number, string description, string section, decimal amount) => new(
+        "goods", number, 1,
+        ImmutableDictionary<string, string>.Empty.Add(TradeNames.Description, description).Add(TradeNames.Section, section).Add(TradeNames.Quantity, "1").Add(TradeNames.Amount, Text(amount)), []);
+
+    private static ApprovedInvoice Invoice(params ApprovedLine[] lines)
+    {
+        var net = lines.Sum(line => decimal.Parse(line.Cells[TradeNames.Amount], CultureInfo.InvariantCulture));
+        var tax = Math.Round(net / 5, 2, MidpointRounding.AwayFromZero);
+        return new ApprovedInvoice(
+            4, "Brinewood Chandlery", false, "EUR", "4.pdf", new string('0', 64),
+            ImmutableDictionary<string, string>.Empty.Add(TradeNames.InvoiceNumber, "BC-4").Add(TradeNames.InvoiceDate, "2026-01-31").Add(TradeNames.Total, Text(net + tax)),
+            [new ApprovedTax("20", Text(net), tax)], [.. lines])
+        {
+            Origin = ApprovedOrigin.Unknown with { VendorAccount = "6300", VendorTaxCode = "V20" },
+        };
+    }
+
+    private static ApprovedInvoice Coded(ApprovedInvoice invoice, CodingRules rules, IReadOnlyDictionary<int, SaidCoding>? said = null)
+    {
+        var coding = InvoiceCoding.Of(invoice, rules, Lists, said ?? NothingSaid, out var faults);
+        Assert.Empty(faults);
+        return invoice with { Coding = coding };
+    }
+
+    private static string[] Shown(ApprovedInvoice invoice) =>
+        [.. invoice.Coding.SelectMany(line => line.Parts.Select(part => $"{line.Line}|{Text(part.Amount)}|" + string.Join('|', part.Codes.Select(code => $"{code.Key}={code.Value.Value} ({code.Value.From})"))))];
+
+    private static readonly ApprovedInvoice OfDocsLines = Invoice(Line(1, "Mooring rope", "Dock 4", 58.01m), Line(2, "Tea", "Galley", 10.01m), Line(3, "Winch", "Deck", 6000m));
+
+    [Fact]
+    public void The_rules_of_the_docs_say_each_code_by_the_first_that_fits()
+    {
+        const string Rest = "taxCode=V20 (rule 5, whatever else)";
+        Assert.Equal(
+        [
+            $"1|58.01|account=6210 (rule 1, rope and chandlery)|costCentre=440 (rule 3, berths)|{Rest}",
+            $"2|6.01|account=6400 (rule 2, galley stores, shared by two ships)|costCentre=410 (rule 2, galley stores, shared by two ships)|{Rest}",
+            $"2|4.00|account=6400 (rule 2, galley stores, shared by two ships)|costCentre=420 (rule 2, galley stores, shared by two ships)|{Rest}",
+            $"3|6000|account=0410 (rule 4, large purchases)|project=REFIT (rule 4, large purchases)|{Rest}",
+        ], Shown(Coded(OfDocsLines, OfDocs)));
+        Assert.Equal(["berths", "tax-accounts"], OfDocs.Lists.Order());
+    }
+
+    [Fact]
+    public void A_person_goes_before_rules_and_rules_before_what_is_printed()
+    {
+        var printed = Line(1, "Rope", "", 10m);
+        printed = printed with { Cells = new Dictionary<string, string>(printed.Cells) { ["project"] = "P-1", ["account"] = "1" } };
+        var invoice = Invoice(printed, Line(2, "Tea", "Galley", 10m));
+        var said = new Dictionary<int, SaidCoding>
+        {
+            [2] = new([new SaidShare(1, ImmutableSortedDictionary<string, string>.Empty.Add("project", "TEA"))]),
+        };
+        var coded = Coded(invoice, Read("{ 'rules': [{ 'account': '6000', 'shares': [{ 'part': 1, 'taxCode': 'A' }, { 'part': 2, 'taxCode': 'B' }] }] }"), said);
+        Assert.Equal(
+        [
+            "1|3.33|account=6000 (rule 1)|project=P-1 (as printed)|taxCode=A (rule 1)", "1|6.67|account=6000 (rule 1)|project=P-1 (as printed)|taxCode=B (rule 1)",
+            // Who codes a line by hand takes it as a whole, unless shares are said.
+            "2|10|account=6000 (rule 1)|project=TEA (by hand)",
+        ], Shown(coded));
+        // Each share is a row, and the amounts come to the subtotal; what is printed under a code's name gives way to the code.
+        Assert.Equal(["3.33|6000|A|1", "6.67|6000|B|", "10|6000||1"], PostingColumns.RowsOf(coded).Select(row => $"{row["amount"]}|{row["account"]}|{row["taxCode"]}|{row["quantity"]}"));
+        Assert.Equal(3, PostingColumns.CountOf(coded));
+    }
+
+    [Fact]
+    public void An_invoice_without_lines_is_coded_as_a_whole()
+    {
+        var whole = Invoice(Line(1, "Rope", "", 100m)) with { Lines = [] };
+        var coded = Coded(whole, Read("{ 'rules': [{ 'account': '6000', 'shares': [{ 'part': '0.5', 'costCentre': '1' }, { 'part': '0.5', 'costCentre': '2' }] }] }"));
+        Assert.Equal(["0|50.00|account=6000 (rule 1)|costCentre=1 (rule 1)", "0|50.00|account=6000 (rule 1)|costCentre=2 (rule 1)"], Shown(coded));
+        Assert.Equal(["6000|1|120", "6000|2|120"], PostingColumns.RowsOf(coded).Select(row => $"{row["account"]}|{row["costCentre"]}|{row["total"]}"));
+        Assert.Equal(2, PostingColumns.CountOf(coded));
+    }
+
+    [Fact]
+    public void What_cannot_be_worked_out_is_told_by_rule_and_row_and_the_next_rule_says_the_code()
+    {
+        var coding = InvoiceCoding.Of(
+            Invoice(Line(1, "Rope", "x", 10m)), Read("{ 'rules': [{ 'of': 'odd', 'account': { 'value': 'number of section' } }, { 'account': '7' }] }"), Lists, NothingSaid, out var faults);
+        Assert.StartsWith("Coding, rule 1, odd, row 1: ", Assert.Single(faults), StringComparison.Ordinal);
+        Assert.Equal("7", coding[0].Parts[0]["account"]);
+    }
+
+    [Theory]
+    [InlineData("{}", "the document", "The key “rules” is missing")]
+    [InlineData("{ 'rules': [{ 'acount': '1' }] }", "rules[0].acount", "“account” is meant, perhaps")]
+    [InlineData("{ 'rules': [{ 'when': 'amount > 1' }] }", "rules[0]", "The rule says no code")]
+    [InlineData("{ 'rules': [{ 'when': 'amount', 'account': '1' }] }", "rules[0].when", "A condition is wanted here")]
+    [InlineData("{ 'rules': [{ 'when': 'run = 1', 'account': '1' }] }", "rules[0].when", "There is no “run” here")]
+    [InlineData("{ 'rules': [{ 'account': 6210 }] }", "rules[0].account", "A code is wanted here, in quotes")]
+    [InlineData("{ 'rules': [{ 'account': '' }] }", "rules[0].account", "This code is empty.")]
+    [InlineData("{ 'rules': [{ 'account': { 'value': 'invoiceDate' } }] }", "rules[0].account.value", "A code is a text or a number; this is a date.")]
+    [InlineData("{ 'rules': [{ 'account': { } }] }", "rules[0].account", "The key “value” is missing.")]
+    [InlineData("{ 'rules': [{ 'shares': [{ 'part': 1, 'account': '1' }] }] }", "rules[0].shares", "Two to 50 shares")]
+    [InlineData("{ 'rules': [{ 'shares': [{ 'part': 0, 'account': '1' }, { 'part': 1, 'account': '2' }] }] }", "rules[0].shares[0].part", "a number above 0")]
+    [InlineData("{ 'rules': [{ 'shares': [{ 'part': 1 }, { 'part': 1, 'account': '2' }] }] }", "rules[0].shares[0]", "The share says no code")]
+    [InlineData("{ 'rules': [], 'needs': ['acount'] }", "needs", "“acount” is no code; there are account, costCentre, project, taxCode.")]
+    [InlineData("{ 'rules': [], 'journal': { 'payable': '1600' } }", "journal", "The key “tax” is missing: the account of taxes.")]
+    [InlineData("{ 'rules': [], 'names': { 'amount': 'number' } }", "names.amount", "is known already")]
+    public void A_fault_is_told_by_its_place(string json, string place, string message)
+    {
+        var fault = Assert.Throws<JsonFaultException>(() => Read(json)).Faults.First();
+        Assert.Equal(place, fault.Place);
+        Assert.Contains(message, fault.Message, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void Shares_come_to_the_amount_to_its_last_digit_and_none_is_off_by_more_than_a_unit()
+    {
+        Assert.Equal([33.34m, 33.33m, 33.33m], SharedAmount.Of(100m, [1, 1, 1], 2));
+        Assert.Equal([-33.34m, -33.33m, -33.33m], SharedAmount.Of(-100m, [1, 1, 1], 2));
+        Assert.Equal([0.003m, 0.002m], SharedAmount.Of(0.005m, [60, 40], 2));
+        Gen.Select(Gen.Int[-10_000_000, 10_000_000], Gen.Int[0, 4], Gen.Decimal[0.01m, 100m].Array[1, 20], Gen.Int[0, 3]).Sample((digits, scale, parts, minor) =>
+        {
+            var amount = new decimal(Math.Abs(digits), 0, 0, digits < 0, (byte)scale);
+            var wanted = parts.Select(part => Math.Round(part, 4)).Where(part => part > 0).ToImmutableArray();
+            var shares = SharedAmount.Of(amount, wanted, minor);
+            var unit = (decimal)Math.Pow(10, -Math.Max(minor, scale));
+            Assert.Equal(amount, shares.Sum());
+            Assert.All(shares.Zip(wanted), one => Assert.True(Math.Abs(one.First - amount * (one.Second / wanted.Sum())) <= unit * 1.000001m, $"{amount} by {string.Join('/', wanted)}: {string.Join('/', shares)}"));
+        });
+    }
+
+    private static string[] Entries(ApprovedInvoice invoice, RunFacts? run = null, JournalAccounts? accounts = null)
+    {
+        var laidOut = LaidOut.Of(Journal, invoice, Lists, run ?? Run, accounts ?? OfDocs.Journal);
+        return [.. laidOut.Faults.Select(fault => fault.ToString()), .. laidOut.Records.Select(record => string.Join('|', record.Values.Select((value, at) => CellText.Of(record.Table.Columns[at], Journal.File, value))))];
+    }
+
+    [Fact]
+    public void A_journal_debits_lines_and_taxes_and_credits_what_is_owed()
+    {
+        var invoice = Coded(OfDocsLines, OfDocs);
+        string[] entries =
+        [
+            "BC-4|6210|440|Mooring rope|58.01||EUR", "BC-4|6400|410|Tea|6.01||EUR", "BC-4|6400|420|Tea|4.00||EUR", "BC-4|0410||Winch|6000.00||EUR",
+            "BC-4|1576||Tax at 20 %|1213.60||EUR", "BC-4|1600||Brinewood Chandlery||7281.62|EUR",
+        ];
+        Assert.Equal(entries, Entries(invoice));
+        // A credit note, and what takes the invoice back, have the sides the other way round.
+        static string Turned(string entry) => entry.Split('|') is var cells ? string.Join('|', cells[..4].Concat([cells[5], cells[4], cells[6]])) : "";
+        Assert.Equal(entries.Select(Turned), Entries(invoice with { IsCreditNote = true }));
+        Assert.Equal(entries.Select(Turned), Entries(invoice, Run with { IsReversal = true }));
+        Assert.Equal(entries, Entries(invoice with { IsCreditNote = true }, Run with { IsReversal = true }));
+    }
+
+    [Fact]
+    public void Freight_a_discount_and_what_vendors_round_have_accounts_of_their_own()
+    {
+        var invoice = Invoice(Line(1, "Rope", "", 100m));
+        var fields = new Dictionary<string, string>(invoice.Fields) { ["freight"] = "12.00", ["discount"] = "-10.00", ["total"] = "122.01" };
+        invoice = Coded(invoice with { Fields = fields, Lines = [.. invoice.Lines, Line(2, "Tea", "", 0m)] }, OfDocs);
+        Assert.Equal(["6740|12.00|", "3730||10.00", "1600||122.01", "6969|0.01|"], Entries(invoice).Skip(2).Select(entry => entry.Split('|') is var cells ? $"{cells[1]}|{cells[4]}|{cells[5]}" : ""));
+        fields["total"] = "122.02";
+        Assert.Equal(
+            "Invoice 4, table “journal”: The journal does not balance: debits come to 132.00 EUR, credits to 132.02 EUR (0.02 EUR less debited).", Entries(invoice)[0]);
+        Assert.Equal(
+            "Invoice 4, table “journal”: The coding rules name no account for freight, 12.00 EUR here.", Entries(invoice, accounts: OfDocs.Journal! with { Freight = null })[0]);
+        Assert.StartsWith("Invoice 4, table “journal”: A journal needs its accounts", LaidOut.Of(Journal, invoice, Lists, Run).Faults[0].ToString(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void Whatever_is_posted_as_a_journal_balances_for_each_invoice_and_one_that_loses_an_entry_is_refused()
+    {
+        var lossy = LayoutReader.Read(Docs.Split("```json")[2].Split("```")[0].Replace("\"records\": \"journal\",", "\"records\": \"journal\", \"where\": \"entry < 2\",", StringComparison.Ordinal), Lists);
+        Gen.Select(Gen.Decimal[-1000m, 10_000m].Array[1, 12], Gen.Bool, Gen.Bool, Gen.Bool).Sample((amounts, isCreditNote, isPrintedBelowZero, isReversal) =>
+        {
+            // An invoice over nothing leaves nothing to post, and is refused as such.
+            if (amounts.All(amount => Math.Round(amount, 2) == 0))
+                return;
+            var sign = isCreditNote && isPrintedBelowZero ? -1 : 1;
+            var lines = amounts.Select((amount, at) => Line(at + 1, at % 3 == 0 ? "Rope" : "Tea", at % 2 == 0 ? "Galley" : "Dock 4", sign * Math.Round(amount, 2))).ToArray();
+            var invoice = Coded(Invoice(lines) with { IsCreditNote = isCreditNote }, OfDocs);
+            // Parted or not, the rows come to the lines.
+            Assert.Equal(lines.Sum(line => decimal.Parse(line.Cells[TradeNames.Amount], CultureInfo.InvariantCulture)), PostingColumns.RowsOf(invoice).Sum(row => decimal.Parse(row[TradeNames.Amount], CultureInfo.InvariantCulture)));
+            var run = Run with { IsReversal = isReversal };
+            var laidOut = LaidOut.Of(Journal, invoice, Lists, run, OfDocs.Journal);
+            Assert.Empty(laidOut.Faults);
+            decimal Sum(int column) => laidOut.Records.Sum(record => record.Values[column] as decimal? ?? 0);
+            Assert.Equal(Sum(4), Sum(5));
+            Assert.Empty(new LayoutProof(Journal).Add(laidOut));
+            Assert.NotEmpty(new LayoutProof(lossy).Add(LaidOut.Of(lossy, invoice, Lists, run, OfDocs.Journal)));
+        });
+    }
+}
