@@ -95,6 +95,12 @@ internal static class PostingBench
                 $"WITH RECURSIVE copies(n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM copies WHERE n < {(wanted + approved - 1) / approved - 1}) INSERT INTO Invoices ({columns}) SELECT {columns} FROM Invoices, copies WHERE State = 'Approved'");
 #pragma warning restore CA2100
             await command.ExecuteNonQueryAsync();
+            command.CommandText = """
+                INSERT INTO InvoiceRecords (Id, Record) SELECT copy.Id, kept.Record FROM Invoices AS copy
+                JOIN (SELECT MIN(Id) AS Id, IntakeId, FirstPage FROM Invoices GROUP BY IntakeId, FirstPage) AS first ON first.IntakeId = copy.IntakeId AND first.FirstPage = copy.FirstPage
+                JOIN InvoiceRecords AS kept ON kept.Id = first.Id WHERE copy.Id <> first.Id
+                """;
+            await command.ExecuteNonQueryAsync();
         }
         var grown = await ServiceUnderTest.Start(service.Data);
         // A start looks through what was approved; that is not what is measured here.

@@ -7,6 +7,7 @@ using Daxlin.Service.Figures;
 using Daxlin.Service.History;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.Posting;
+using Daxlin.Service.Posting.Coding;
 using Daxlin.Service.Posting.Layouts;
 using Daxlin.Service.Posting.Lists;
 using Daxlin.Service.Posting.Tables;
@@ -71,6 +72,10 @@ public static class ServiceHost
         builder.Services.AddScoped<LayoutShelf>();
         builder.Services.AddScoped<ListShelf>();
         builder.Services.AddScoped<TriedLayouts>();
+        builder.Services.AddScoped<CodingShelf>();
+        builder.Services.AddScoped<TriedCodings>();
+        builder.Services.AddSingleton<CodingEvents>();
+        builder.Services.AddSingleton<CodingWorker>();
         builder.Services.AddScoped<PostingRuns>();
         builder.Services.AddScoped<TaughtTemplates>();
         builder.Services.AddScoped<BatchIntake>();
@@ -89,6 +94,7 @@ public static class ServiceHost
         builder.Services.AddSingleton(TimeProvider.System);
         builder.Services.AddHostedService<CaptureWorker>();
         builder.Services.AddHostedService<HistoryWatch>();
+        builder.Services.AddHostedService(services => services.GetRequiredService<CodingWorker>());
         builder.Services.AddHostedService(services => services.GetRequiredService<RehearsalWorker>());
         builder.Services.Configure<HostOptions>(host => host.ShutdownTimeout = TimeSpan.FromSeconds(4));
         builder.Services.AddProblemDetails(problems => problems.CustomizeProblemDetails = Problem.Complete);
@@ -139,6 +145,7 @@ public static class ServiceHost
         ReviewEndpoints.Map(api);
         PostingEndpoints.Map(api);
         LayoutEndpoints.Map(api);
+        CodingEndpoints.Map(api);
         ListEndpoints.Map(api);
         TableEndpoints.Map(api);
         VendorEndpoints.Map(api);

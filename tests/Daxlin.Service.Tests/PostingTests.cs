@@ -378,7 +378,10 @@ public class PostingTests
                 CREATE TABLE "PostedInvoices" ("InvoiceId" INTEGER NOT NULL CONSTRAINT "PK_PostedInvoices" PRIMARY KEY, "RunNumber" INTEGER NOT NULL);
                 INSERT INTO "PostedInvoices" SELECT "InvoiceId", "RunNumber" FROM "Newer"; CREATE INDEX "IX_PostedInvoices_RunNumber" ON "PostedInvoices" ("RunNumber");
                 DROP TABLE "Newer"; DROP TABLE "PostedFiles"; DROP TABLE "Layouts"; DROP TABLE "Lists";
-                DELETE FROM "__EFMigrationsHistory" WHERE "MigrationId" LIKE '%PostingLayouts';
+                ALTER TABLE "Invoices" ADD COLUMN "Record" TEXT NOT NULL DEFAULT '';
+                UPDATE "Invoices" SET "Record" = (SELECT "Record" FROM "InvoiceRecords" WHERE "InvoiceRecords"."Id" = "Invoices"."Id"); DROP TABLE "InvoiceRecords";
+                DROP TABLE "Codings"; DROP TABLE "CodedCases"; DROP INDEX "IX_Invoices_State_CodedBy"; ALTER TABLE "Invoices" DROP COLUMN "CodedBy"; ALTER TABLE "PostingRuns" DROP COLUMN "CodingVersion";
+                DELETE FROM "__EFMigrationsHistory" WHERE "MigrationId" LIKE '%PostingLayouts' OR "MigrationId" LIKE '%CodingAndRecords';
                 """;
             await command.ExecuteNonQueryAsync();
         }

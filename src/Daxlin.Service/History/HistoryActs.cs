@@ -15,6 +15,7 @@ internal static class HistoryActs
     public const string Withdrawn = "withdrawn";
     public const string LayoutSaved = "layoutSaved";
     public const string ListSaved = "listSaved";
+    public const string CodingSaved = "codingSaved";
     public const string TemplateSaved = "templateSaved";
     public const string TotalsStated = "totalsStated";
     public const string VendorChanged = "vendorChanged";

@@ -3,6 +3,7 @@ using Daxlin.Core.Corrections;
 using Daxlin.Core.History;
 using Daxlin.Core.Vendors;
 using Daxlin.Service.History;
+using Daxlin.Service.Posting.Coding;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 using Microsoft.EntityFrameworkCore;
@@ -10,17 +11,24 @@ using Microsoft.EntityFrameworkCore;
 namespace Daxlin.Service.Invoices;
 
 /// <summary>A person approves an invoice for posting; one that is held only with a reason.</summary>
-public sealed class Approving(DaxlinDb db, TimeProvider clock)
+public sealed class Approving(DaxlinDb db, CodingWorker coding, TimeProvider clock)
 {
     internal async Task<Refused?> Do(Invoice invoice, string? reason, string who, CancellationToken cancel)
     {
         var despite = reason?.Trim() ?? "";
+        var at = clock.GetUtcNow().UtcDateTime;
+        if (await StoreFindings.CodeAnew(db, invoice, at, cancel))
+        {
+            // A refusal leaves nothing stored; it is coded by who codes all of them.
+            coding.Wake();
+            return Refused.Conflict("coded-anew", $"The coding rules changed since invoice {invoice.Id} was shown, and it gets other codes by them. Look at it again.");
+        }
         if (await Refusal(invoice, despite, cancel) is { } refusal)
             return refusal;
         invoice.ApprovedSha256 = HistoryChain.ContentOf(invoice.Record);
         await HistoryLog.Record(
             db,
-            new Deed(HistoryStreams.Invoice(invoice.Id), clock.GetUtcNow().UtcDateTime, who, HistoryActs.Approved, "approved")
+            new Deed(HistoryStreams.Invoice(invoice.Id), at, who, HistoryActs.Approved, "approved")
             {
                 Before = InvoiceDetails.Word(invoice.State),
                 After = "approved",
@@ -30,6 +38,7 @@ public sealed class Approving(DaxlinDb db, TimeProvider clock)
             cancel);
         invoice.IsTouched |= invoice.State == InvoiceState.Held;
         invoice.State = InvoiceState.Approved;
+        CodedCases.Remember(db, invoice);
         await db.SaveChangesAsync(cancel);
         return null;
     }

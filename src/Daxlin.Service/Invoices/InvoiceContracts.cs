@@ -38,6 +38,8 @@ public sealed record DecisionRecord(DateTime At, string By, string What, string 
 /// <param name="Struck">Captured rows that a person said are none.</param>
 /// <param name="Accepted">Findings that a person let pass.</param>
 /// <param name="Proof">How far its numbers are proved.</param>
+/// <param name="CodedByHand">What persons said of its lines' codes.</param>
+/// <param name="Coding">The codes of its lines, each with who says it; empty where nothing codes them.</param>
 /// <param name="VendorId">The vendor's record; null for an unplaced invoice.</param>
 /// <param name="HandedTo">Who is to look at it; empty for nobody in particular.</param>
 public sealed record InvoiceDetail(
@@ -72,7 +74,9 @@ public sealed record InvoiceDetail(
     string HandedTo,
     int? VendorId,
     ProofRecord Proof,
-    ImmutableArray<string> Unsure);
+    ImmutableArray<string> Unsure,
+    ImmutableArray<CodedByHandRecord> CodedByHand,
+    ImmutableArray<CodedLineRecord> Coding);
 
 /// <summary>A person's approval.</summary>
 /// <param name="Despite">Why the invoice is right although findings are open; empty for a clear one.</param>

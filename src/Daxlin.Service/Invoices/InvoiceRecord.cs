@@ -43,6 +43,12 @@ public sealed record InvoiceRecord(
     /// <summary>Findings that a person let pass.</summary>
     public ImmutableArray<AcceptedRecord> Accepted { get; init; } = [];
 
+    /// <summary>What persons said of its lines' codes.</summary>
+    public ImmutableArray<CodedByHandRecord> CodedByHand { get; init; } = [];
+
+    /// <summary>The codes of its lines; empty where nothing codes them.</summary>
+    public ImmutableArray<CodedLineRecord> Coding { get; init; } = [];
+
     public static InvoiceRecord Empty { get; } =
         new("invoice", ImmutableSortedDictionary<string, ValueRecord>.Empty, [], [], [], [], [], [], [], []);
 }
@@ -126,3 +132,24 @@ public sealed record TieRecord(
 
 /// <param name="Why">page furniture, left out by the template, or not accounted for.</param>
 public sealed record LeftOutRecord(string Block, int Page, BoxRecord Box, string Text, string Why);
+
+/// <summary>What a person said of a line's codes, in the place of what rules say.</summary>
+/// <param name="Line">Its number; 0 is the invoice as a whole, where it has no lines.</param>
+public sealed record CodedByHandRecord(int Line, ImmutableArray<SaidShareRecord> Shares, string By, DateTime At);
+
+/// <param name="Part">So many of all parts of the line.</param>
+/// <param name="Codes">By name: account, costCentre, project, taxCode. What is absent is left to the rules.</param>
+public sealed record SaidShareRecord(string Part, ImmutableSortedDictionary<string, string> Codes);
+
+/// <summary>A line with its codes.</summary>
+/// <param name="Line">Its number; 0 is the invoice as a whole, where it has no lines.</param>
+/// <param name="Parts">One, or several that come to the line's amount.</param>
+public sealed record CodedLineRecord(int Line, ImmutableArray<CodedPartRecord> Parts);
+
+/// <param name="Amount">The line's amount, or this share of it.</param>
+/// <param name="Part">So many of all parts of the line.</param>
+/// <param name="Codes">By name: account, costCentre, project, taxCode; one that nothing says is absent.</param>
+public sealed record CodedPartRecord(string Amount, string Part, ImmutableSortedDictionary<string, CodeRecord> Codes);
+
+/// <param name="From">Who says it: "by hand", "as printed", or which rule.</param>
+public sealed record CodeRecord(string Value, string From);

@@ -2,8 +2,10 @@ using System.Collections.Immutable;
 using System.Text.Json;
 using Daxlin.Core.Checks;
 using Daxlin.Core.Corrections;
+using Daxlin.Core.Posting.Coding;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Vendors;
+using Daxlin.Service.Posting.Coding;
 using Daxlin.Service.Review;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Vendors;
@@ -23,6 +25,7 @@ internal sealed class StoreFindings
     private readonly DateTime at;
     private readonly CancellationToken cancel;
     private readonly Dictionary<int, (Vendor Vendor, VendorFacts Facts)> vendors = [];
+    private CodingFacts? facts;
 
     private StoreFindings(DaxlinDb db, DateTime at, CancellationToken cancel) => (this.db, this.at, this.cancel) = (db, at, cancel);
 
@@ -64,6 +67,32 @@ internal sealed class StoreFindings
         }
         await db.SaveChangesAsync(cancel);
         return rows.Where((row, at) => row.State != before[at]).Count();
+    }
+
+    /// <summary>Codes invoices anew that were coded by other rules, lists or layouts than there are now.</summary>
+    /// <param name="most">So many at most.</param>
+    /// <returns>How many were; fewer than <paramref name="most"/> where none is left.</returns>
+    public static async Task<int> RefreshCoding(DaxlinDb db, int most, DateTime at, CancellationToken cancel)
+    {
+        var facts = await CodingFacts.Load(db, cancel);
+        var findings = new StoreFindings(db, at, cancel) { facts = facts };
+        var rows = await findings.Undecided.Where(row => row.CodedBy != facts.Basis).OrderBy(row => row.Id).Take(most).ToListAsync(cancel);
+        foreach (var row in rows)
+            await findings.Weigh(row);
+        await db.SaveChangesAsync(cancel);
+        return rows.Count;
+    }
+
+    /// <summary>Codes one invoice anew if it was coded by something else than there is now.</summary>
+    /// <returns>Whether it is another one since.</returns>
+    public static async Task<bool> CodeAnew(DaxlinDb db, Invoice row, DateTime at, CancellationToken cancel)
+    {
+        if (!IsOpen(row) || row.CodedBy == await CodingFacts.BasisOf(db, cancel))
+            return false;
+        var before = row.Record;
+        await new StoreFindings(db, at, cancel).Weigh(row);
+        await db.SaveChangesAsync(cancel);
+        return row.Record != before;
     }
 
     private static bool IsOpen(Invoice row) => row.State is InvoiceState.Held or InvoiceState.Clear;
@@ -193,10 +222,13 @@ internal sealed class StoreFindings
     /// <summary>Puts what was found into the invoice's record, but for what a person let pass.</summary>
     private async Task Set(Invoice row, List<Finding> found)
     {
+        facts ??= await CodingFacts.Load(db, cancel);
+        row.CodedBy = facts.Basis;
         // Most invoices come once and fit their vendor, and a long record takes milliseconds to read.
-        if (found.Count == 0 && !row.Record.Contains($"\"{InvoiceRecords.FromStore}\"", StringComparison.Ordinal))
+        if (found.Count == 0 && !facts.IsAny && !row.Record.Contains($"\"{InvoiceRecords.FromStore}\"", StringComparison.Ordinal) && !CodedInvoices.HasCodes(row.Record))
             return;
-        var record = InvoiceRecords.FromJson(row.Record);
+        var (record, ofCodes) = await CodedInvoices.Code(row, InvoiceRecords.FromJson(row.Record), facts, db, cancel);
+        found.AddRange(ofCodes);
         var (open, accepted) = (new List<FindingRecord>(), new List<AcceptedRecord>());
         var passed = found.Count == 0 ? [] : await Passed(row);
         foreach (var finding in found)
@@ -222,13 +254,14 @@ internal sealed class StoreFindings
     /// <param name="before">The record as it was before the capture; empty for a new invoice.</param>
     public static void Carry(Invoice row, string before)
     {
-        if (!before.Contains($"\"{InvoiceRecords.FromStore}\"", StringComparison.Ordinal) || !IsOpen(row))
+        if (!IsOpen(row) || (!before.Contains($"\"{InvoiceRecords.FromStore}\"", StringComparison.Ordinal) && !CodedInvoices.HasCodes(before)))
             return;
         var (had, now) = (InvoiceRecords.FromJson(before), InvoiceRecords.FromJson(row.Record));
         now = now with
         {
             Findings = [.. had.Findings.Where(one => one.Origin == InvoiceRecords.FromStore), .. now.Findings],
             Accepted = [.. now.Accepted, .. had.Accepted.Where(one => one.Origin == InvoiceRecords.FromStore)],
+            Coding = had.Coding,
         };
         row.Record = InvoiceRecords.ToJson(now);
         (row.State, row.Findings, row.FirstFinding, row.HeldBy) = InvoiceRecords.HeldBy(now);
@@ -242,7 +275,7 @@ internal sealed class StoreFindings
     public static Passing PassingOf(Finding finding) => finding.Code switch
     {
         SeenBefore.Code or SeenBefore.SameFile => Passing.Never,
-        LikeBefore.Code or CreditAlone.Code => Passing.ForReason,
+        LikeBefore.Code or CreditAlone.Code or Uncoded.Code or CodingFacts.Faulty => Passing.ForReason,
         _ => VendorChecks.PassingOf(finding.Code),
     };
 

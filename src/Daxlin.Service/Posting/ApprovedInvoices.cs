@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Globalization;
 using Daxlin.Core.History;
 using Daxlin.Core.Posting;
+using Daxlin.Core.Posting.Coding;
 using Daxlin.Core.Templates;
 using Daxlin.Service.Storage;
 using Microsoft.EntityFrameworkCore;
@@ -32,7 +33,7 @@ internal static class ApprovedInvoices
                 var row = rows[id];
                 var content = HistoryChain.ContentOf(row.Record);
                 yield return new ApprovedRow(
-                    Of(row) with
+                    Numbered(Of(row.Id, row.Vendor, row.IsCreditNote, row.Currency, (row.FileName, row.Sha256), row.Record)) with
                     {
                         Origin = origins.TryGetValue(id, out var known) ? known : OriginOf(row, approvals.GetValueOrDefault(id)),
                     },
@@ -44,18 +45,35 @@ internal static class ApprovedInvoices
     private static ApprovedOrigin OriginOf(StoredInvoice row, Approval? approval) => new(
         row.Batch, approval?.By ?? "", approval is null ? null : DateOnly.FromDateTime(approval.At), DateOnly.FromDateTime(row.ReceivedAt), row.VendorAccount, row.VendorTaxCode);
 
-    private static ApprovedInvoice Of(StoredInvoice invoice)
+    /// <summary>An invoice as its record says, its lines under the numbers that they have there.</summary>
+    /// <param name="file">The name of the file it came in, and the SHA-256 of its bytes.</param>
+    public static ApprovedInvoice Of(int id, string vendor, bool isCreditNote, string currency, (string Name, string Sha256) file, string json)
     {
-        var record = PostedValues.Of(invoice.Record);
+        var record = PostedValues.Of(json);
         return new ApprovedInvoice(
-            invoice.Id, invoice.Vendor, invoice.IsCreditNote, invoice.Currency, invoice.FileName, invoice.Sha256, record.Fields.ToDictionary(field => field.Key, field => field.Value.Value),
+            id, vendor, isCreditNote, currency, file.Name, file.Sha256, record.Fields.ToDictionary(field => field.Key, field => field.Value.Value),
             [.. record.Taxes.Where(row => row.Cells.ContainsKey(TradeNames.Amount)).Select(row => new ApprovedTax(row[TradeNames.Rate], row[TradeNames.Base], AmountOf(row[TradeNames.Amount])))],
-            // A ledger counts the rows that there are, whichever numbers corrections left.
-            [.. record.Lines.Select((line, at) => new ApprovedLine(
-                line.Block, at + 1, line.FirstPage, line.Cells.ToDictionary(cell => cell.Key, cell => cell.Value.Value),
+            [.. record.Lines.Select(line => new ApprovedLine(
+                line.Block, line.Number, line.FirstPage, line.Cells.ToDictionary(cell => cell.Key, cell => cell.Value.Value),
                 [.. line.Under.Select(list => new ApprovedList(
                     list.Name, Enum.Parse<FlatForm>(list.Flat, ignoreCase: true),
-                    [.. list.Rows.Select(row => row.ToImmutableSortedDictionary(cell => cell.Key, cell => cell.Value.Value))]))]))]);
+                    [.. list.Rows.Select(row => row.ToImmutableSortedDictionary(cell => cell.Key, cell => cell.Value.Value))]))]))])
+        {
+            Coding = [.. record.Coding.Select(line => new CodedLine(line.Line, [.. line.Parts.Select(part => new CodedPart(
+                AmountOf(part.Amount), AmountOf(part.Part),
+                part.Codes.ToImmutableSortedDictionary(code => code.Key, code => new Code(code.Value.Value, code.Value.From), StringComparer.Ordinal)))]))],
+        };
+    }
+
+    /// <summary>A ledger counts the rows that there are, whichever numbers corrections left.</summary>
+    private static ApprovedInvoice Numbered(ApprovedInvoice invoice)
+    {
+        var numbers = invoice.Lines.Select((line, at) => (line.Number, At: at + 1)).ToDictionary(line => line.Number, line => line.At);
+        return invoice with
+        {
+            Lines = [.. invoice.Lines.Select((line, at) => line with { Number = at + 1 })],
+            Coding = [.. invoice.Coding.Where(line => line.Line == 0 || numbers.ContainsKey(line.Line)).Select(line => line with { Line = line.Line == 0 ? 0 : numbers[line.Line] })],
+        };
     }
 
     /// <summary>The columns that are posted; an invoice's row has more, and long ones.</summary>

@@ -14,13 +14,15 @@ internal sealed record PostedValues
 
     public PostedRow[] Taxes { get; init; } = [];
 
+    public PostedCoding[] Coding { get; init; } = [];
+
     public static PostedValues Of(string record) => JsonSerializer.Deserialize<PostedValues>(record, Json)!;
 }
 
 /// <param name="Page">From 1; 0 for a value that stands on no page.</param>
 internal readonly record struct PostedValue(string Value, int Page);
 
-internal sealed record PostedRow(string Block, Dictionary<string, PostedValue> Cells, PostedList[] Under)
+internal sealed record PostedRow(string Block, int Number, Dictionary<string, PostedValue> Cells, PostedList[] Under)
 {
     /// <summary>The value of a column, empty if the row has none.</summary>
     public string this[string column] => Cells.TryGetValue(column, out var cell) ? cell.Value : "";
@@ -42,3 +44,9 @@ internal sealed record PostedRow(string Block, Dictionary<string, PostedValue> C
 }
 
 internal sealed record PostedList(string Name, string Flat, Dictionary<string, PostedValue>[] Rows);
+
+internal sealed record PostedCoding(int Line, PostedPart[] Parts);
+
+internal sealed record PostedPart(string Amount, string Part, Dictionary<string, PostedCode> Codes);
+
+internal readonly record struct PostedCode(string Value, string From);

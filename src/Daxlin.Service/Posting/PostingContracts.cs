@@ -26,9 +26,10 @@ public sealed record PostingRunSummary(
 
 /// <summary>A posting run with all that an auditor asks for.</summary>
 /// <param name="LayoutSha256">Of the layout's document; empty for a file of every value.</param>
+/// <param name="CodingVersion">The version of the coding rules whose accounts its journals have; 0 where it has none.</param>
 /// <param name="Lists">The versions of the translation lists that it looked words up in, by name.</param>
 public sealed record PostingManifest(
-    PostingRunSummary Run, string LayoutSha256, ImmutableSortedDictionary<string, int> Lists, ImmutableArray<PostedFileRecord> Files, ImmutableArray<PostedInvoiceRecord> Invoices);
+    PostingRunSummary Run, string LayoutSha256, ImmutableSortedDictionary<string, int> Lists, int CodingVersion, ImmutableArray<PostedFileRecord> Files, ImmutableArray<PostedInvoiceRecord> Invoices);
 
 /// <param name="Records">How many records it holds, headings left out.</param>
 public sealed record PostedFileRecord(string Name, string MediaType, int Records, int Bytes, string Sha256);

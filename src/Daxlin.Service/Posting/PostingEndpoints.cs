@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Globalization;
 using System.Text.Json;
 using Daxlin.Core.History;
+using Daxlin.Service.Posting.Coding;
 using Daxlin.Service.Posting.Layouts;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
@@ -63,7 +64,7 @@ internal static class PostingEndpoints
             .OrderBy(row => row.Id).ToListAsync(cancel);
         var approvals = await Approvals.Of(db, rows.ConvertAll(row => row.Id), run.At, cancel);
         return TypedResults.Ok(new PostingManifest(
-            await Of(run, db, cancel), layout is null ? "" : HistoryChain.ContentOf(layout.Document), JsonSerializer.Deserialize<ImmutableSortedDictionary<string, int>>(run.Lists)!, [.. files],
+            await Of(run, db, cancel), layout is null ? "" : HistoryChain.ContentOf(layout.Document), JsonSerializer.Deserialize<ImmutableSortedDictionary<string, int>>(run.Lists)!, run.CodingVersion, [.. files],
             [
                 .. rows.Select(row => new PostedInvoiceRecord(
                     row.Id, row.Vendor, row.InvoiceNumber, row.InvoiceDate, row.Currency, row.Total, row.IsCreditNote, approvals.GetValueOrDefault(row.Id)?.By ?? "", approvals.GetValueOrDefault(row.Id)?.At,
@@ -97,11 +98,14 @@ internal static class PostingEndpoints
     }
 
     private static async Task<Results<Created<PostingRunSummary>, ProblemHttpResult>> Withdraw(
-        int number, RunToWithdraw wanted, [FromHeader(Name = "Idempotency-Key")] string? key, Actor actor, DaxlinDb db, PostingRuns runs, WriteTurn turn, CancellationToken cancel)
+        int number, RunToWithdraw wanted, [FromHeader(Name = "Idempotency-Key")] string? key, Actor actor, DaxlinDb db, PostingRuns runs, CodingWorker coding, WriteTurn turn,
+        CancellationToken cancel)
     {
         if (await db.PostingRuns.FindAsync([number], cancel) is not { } run)
             return NotThere(number);
-        return await Once(key, db, turn, () => runs.Withdraw(run, wanted, key, actor.Name, cancel), cancel);
+        var answer = await Once(key, db, turn, () => runs.Withdraw(run, wanted, key, actor.Name, cancel), cancel);
+        coding.Wake();
+        return answer;
     }
 
     /// <summary>Makes a run, once for a key: the same request made again, because its answer was lost, gets the run that it made.</summary>

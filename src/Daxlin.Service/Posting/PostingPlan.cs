@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Daxlin.Core.Posting;
+using Daxlin.Core.Posting.Coding;
 using Daxlin.Core.Posting.Layouts;
 using Daxlin.Service.Posting.Lists;
 
@@ -12,6 +13,16 @@ internal sealed record PostingPlan(PostingLayout? Layout, int LayoutVersion, Rea
 {
     /// <summary>False where invoices are only looked at through a layout.</summary>
     public bool MustBeApproved { get; init; } = true;
+
+    /// <summary>The accounts of journals; null where the layout writes none, or the coding rules name none.</summary>
+    public JournalAccounts? Journal { get; init; }
+
+    /// <summary>The version of the coding rules that name them; 0 for none.</summary>
+    public int CodingVersion { get; init; }
+
+    /// <summary>The translation lists that words are looked up in, each once.</summary>
+    public IEnumerable<string> ListsUsed =>
+        (Layout?.Lists ?? []).Concat(Journal?.Lists ?? []).Distinct();
 
     /// <summary>What was known of invoices when they were posted, by their numbers; empty for a run that posts, which takes what is known now.</summary>
     public ImmutableDictionary<int, ApprovedOrigin> Origins { get; init; } = ImmutableDictionary<int, ApprovedOrigin>.Empty;

@@ -7,6 +7,7 @@ using Daxlin.Core.Posting;
 using Daxlin.Core.Posting.Layouts;
 using Daxlin.Service.Batches;
 using Daxlin.Service.History;
+using Daxlin.Service.Posting.Coding;
 using Daxlin.Service.Posting.Layouts;
 using Daxlin.Service.Posting.Lists;
 using Daxlin.Service.Storage;
@@ -20,7 +21,7 @@ namespace Daxlin.Service.Posting;
 /// A run, its invoices' new states, its files and its history are stored in one transaction: a kill leaves all of it or nothing. The
 /// turn to write is held by who asks.
 /// </remarks>
-internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf lists, TimeProvider clock)
+internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf lists, CodingShelf coding, TimeProvider clock)
 {
     private const int MostTold = 10;
 
@@ -99,6 +100,8 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
         {
             Origins = posted.Where(row => row.Origin.Length > 0).ToImmutableDictionary(row => row.InvoiceId, row => JsonSerializer.Deserialize<ApprovedOrigin>(row.Origin)!),
         };
+        if (layout?.Layout.HasJournal == true)
+            plan = await coding.WithJournal(plan, of.CodingVersion, (await lists.Now(cancel)).Lists, cancel);
         var ids = posted.ConvertAll(row => row.InvoiceId);
         var work = await PostingWriter.Write(plan, ids, db, cancel);
         if (RefusalOf(work) is { } fault)
@@ -139,6 +142,8 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
             if (layout is null)
                 return (null, refused);
             plan = plan with { Layout = layout.Layout, LayoutVersion = layout.Version };
+            if (layout.Layout.HasJournal)
+                plan = await coding.WithJournal(plan, null, known.Lists, cancel);
         }
         var work = await PostingWriter.Write(plan, ids, db, cancel);
         if (work.Posted.IsEmpty && work.Altered.IsEmpty)
@@ -173,7 +178,8 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
         Rows = work.Totals.Rows,
         Layout = plan.Layout?.Name ?? "",
         LayoutVersion = plan.LayoutVersion,
-        Lists = JsonSerializer.Serialize((plan.Layout?.Lists ?? []).ToImmutableSortedDictionary(name => name, name => plan.Lists.Versions[name], StringComparer.Ordinal)),
+        CodingVersion = plan.CodingVersion,
+        Lists = JsonSerializer.Serialize(plan.ListsUsed.ToImmutableSortedDictionary(name => name, name => plan.Lists.Versions[name], StringComparer.Ordinal)),
         Sums = JsonSerializer.Serialize(SumsOf(work)),
     };
 
@@ -221,7 +227,8 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
         {
             await db.Invoices.Where(invoice => some.Contains(invoice.Id)).ExecuteUpdateAsync(
                 set => set.SetProperty(invoice => invoice.State, invoice => invoice.Findings == 0 ? InvoiceState.Clear : InvoiceState.Held)
-                    .SetProperty(invoice => invoice.ApprovedSha256, "").SetProperty(invoice => invoice.Revision, invoice => invoice.Revision + 1), cancel);
+                    .SetProperty(invoice => invoice.ApprovedSha256, "").SetProperty(invoice => invoice.CodedBy, "").SetProperty(invoice => invoice.Revision, invoice => invoice.Revision + 1), cancel);
+            await CodedCases.Forget(db, some, cancel);
         }
     }
 

@@ -36,7 +36,7 @@ internal static class PostingWriter
             }
             else
             {
-                var laidOut = LaidOut.Of(plan.Layout, invoice, plan.Lists.Lists, plan.Run);
+                var laidOut = LaidOut.Of(plan.Layout, invoice, plan.Lists.Lists, plan.Run, plan.Journal);
                 see?.Invoke(laidOut);
                 if (!laidOut.IsTaken)
                 {

@@ -7,6 +7,7 @@ using Daxlin.Core.Corrections;
 using Daxlin.Core.Recognition;
 using Daxlin.Core.Templates.Json;
 using Daxlin.Service.Invoices;
+using Daxlin.Service.Posting.Coding;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Work;
 using Microsoft.EntityFrameworkCore;
@@ -50,7 +51,7 @@ internal static class CorrectedInvoices
     {
         // What other invoices say is no part of what was captured from this one.
         var record = InvoiceRecords.FromJson(row.Record);
-        var json = InvoiceRecords.ToJson(record with { Findings = record.Findings.RemoveAll(finding => finding.Origin == InvoiceRecords.FromStore) });
+        var json = InvoiceRecords.ToJson(record with { Findings = record.Findings.RemoveAll(finding => finding.Origin == InvoiceRecords.FromStore), Coding = [] });
         var hash = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(json)));
         if ((await Newest(row.Id, db, cancel))?.Sha256 == hash)
             return;
@@ -92,6 +93,7 @@ internal static class CorrectedInvoices
             Findings = record.Findings.AddRange(ofFile),
             Entered = corrected.Entered.ToImmutableSortedDictionary(
                 one => one.Key, one => Entered(one.Key, one.Value, corrected.Checked.Captured, by[one.Value.Correction]), StringComparer.Ordinal),
+            CodedByHand = [.. corrected.Coded.Select(line => CodingRecords.Of(line.Key, line.Value.Coding, by[line.Value.Correction].By, by[line.Value.Correction].At))],
             Struck = [.. corrected.Struck.Select(row => new StruckRecord(row.List, InvoiceRecords.Of(row.Line), by[row.Correction].By, by[row.Correction].At))],
             Accepted =
             [

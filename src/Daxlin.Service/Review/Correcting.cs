@@ -3,6 +3,7 @@ using Daxlin.Core.Corrections;
 using Daxlin.Core.History;
 using Daxlin.Service.History;
 using Daxlin.Service.Invoices;
+using Daxlin.Service.Posting.Coding;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 
@@ -35,7 +36,8 @@ public sealed class Correcting(DaxlinDb db, TimeProvider clock)
         var after = before with { Made = [.. before.Made, made] };
         var keys = InvoiceKeys.Of(row);
         var state = row.State;
-        row.IsTouched = true;
+        // Codes are no part of what is captured, so who codes has not had to mend anything.
+        row.IsTouched |= wanted.Act != "code";
         CorrectedInvoices.Fill(row, new CorrectableInvoice(after.Captured, after.Made, after.Record));
         await StoreFindings.Refresh(db, [row], [keys], made.At, cancel);
         await HistoryLog.Record(db, Told(wanted, before, made, state, row), cancel);
@@ -76,6 +78,7 @@ public sealed class Correcting(DaxlinDb db, TimeProvider clock)
             "split" => ($"divided {ValueNames.Spoken(wanted.Of!)}", TextOf(before, wanted.Of!), string.Join(' ', wanted.Cells!.Values)),
             "move" => ($"moved {ValueNames.Spoken(wanted.Of!)}", "", wanted.After ?? "first"),
             "kind" => ("said what it is", before.Shown.IsCreditNote ? "creditNote" : "invoice", wanted.Text!),
+            "code" => ($"coded {(wanted.Of == CorrectionReader.WholeInvoice ? "the invoice" : ValueNames.Spoken(wanted.Of!))}", "", CodingRecords.Told(wanted)),
             "undo" => ("took a correction back", "", ""),
             _ => ("made a correction again", "", ""),
         };

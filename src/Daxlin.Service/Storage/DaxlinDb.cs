@@ -24,14 +24,16 @@ public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(opt
     public DbSet<PostedInvoice> PostedInvoices => Set<PostedInvoice>();
     public DbSet<PostedFile> PostedFiles => Set<PostedFile>();
     public DbSet<LayoutVersion> Layouts => Set<LayoutVersion>();
+    public DbSet<CodingVersion> Codings => Set<CodingVersion>();
+    public DbSet<CodedCase> CodedCases => Set<CodedCase>();
     public DbSet<ListVersion> Lists => Set<ListVersion>();
 
     public override Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
     {
         foreach (var entry in ChangeTracker.Entries<Invoice>().Where(entry => entry.State == EntityState.Modified))
         {
-            // When it was captured shows nowhere, so it changes nothing that a person could have seen.
-            if (entry.Properties.Any(property => property.IsModified && property.Metadata.Name is not (nameof(Invoice.CapturedAt) or nameof(Invoice.Revision))))
+            // When it was captured, and by which rules it was last coded, shows nowhere, so it changes nothing that a person could have seen.
+            if (entry.Properties.Any(property => property.IsModified && property.Metadata.Name is not (nameof(Invoice.CapturedAt) or nameof(Invoice.CodedBy) or nameof(Invoice.Revision))))
                 entry.Entity.Revision++;
         }
         if (ChangeTracker.Entries<HistoryRow>().Any(entry => entry.State is EntityState.Modified or EntityState.Deleted))
@@ -69,7 +71,11 @@ public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(opt
             invoice.HasIndex(row => new { row.State, row.TotalSize, row.Id });
             invoice.HasIndex(row => new { row.State, row.Vendor, row.Id });
             invoice.HasIndex(row => new { row.State, row.LooksLike });
+            invoice.HasIndex(row => new { row.State, row.CodedBy });
+            invoice.Property(row => row.CodedBy).HasDefaultValue("");
             invoice.Property(row => row.State).HasConversion<string>();
+            // A database writes a row anew as a whole. A record has tens of kilobytes, and a state changes without it.
+            invoice.SplitToTable("InvoiceRecords", record => record.Property(row => row.Record));
             invoice.HasOne(row => row.Intake).WithMany().HasForeignKey(row => row.IntakeId);
         });
         modelBuilder.Entity<HistoryRow>(history =>
@@ -121,6 +127,10 @@ public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(opt
         modelBuilder.Entity<PostedInvoice>().HasIndex(posted => posted.RunNumber);
         modelBuilder.Entity<PostedFile>().HasIndex(file => new { file.RunNumber, file.Name }).IsUnique();
         modelBuilder.Entity<LayoutVersion>().HasIndex(layout => new { layout.Name, layout.Version }).IsUnique();
+        modelBuilder.Entity<CodingVersion>().HasKey(coding => coding.Version);
+        modelBuilder.Entity<CodingVersion>().Property(coding => coding.Version).ValueGeneratedNever();
+        modelBuilder.Entity<CodedCase>().HasIndex(one => new { one.VendorId, one.Like });
+        modelBuilder.Entity<CodedCase>().HasIndex(one => one.InvoiceId);
         modelBuilder.Entity<ListVersion>().HasIndex(list => new { list.Name, list.Version }).IsUnique();
     }
 }

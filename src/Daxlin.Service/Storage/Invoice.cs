@@ -87,6 +87,9 @@ public sealed class Invoice : IRevised
     /// <summary>How it was captured, as JSON, for the signs of a changed layout; empty for what was not captured, or by an earlier release.</summary>
     public string Traits { get; set; } = "";
 
+    /// <summary>By which rules, lists and layouts its lines were coded last; see <see cref="Posting.Coding.CodingFacts"/>.</summary>
+    public string CodedBy { get; set; } = "";
+
     public required DateTime CapturedAt { get; set; }
 
     /// <summary>

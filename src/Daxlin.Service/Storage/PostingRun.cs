@@ -16,8 +16,11 @@ public sealed class PostingRun
     public string Layout { get; set; } = "";
     public int LayoutVersion { get; set; }
 
-    /// <summary>The versions of the translation lists that the layout looked words up in, as JSON by name.</summary>
+    /// <summary>The versions of the translation lists that the layout and its journals looked words up in, as JSON by name.</summary>
     public string Lists { get; set; } = "{}";
+
+    /// <summary>The version of the coding rules whose accounts its journals have; 0 for none.</summary>
+    public int CodingVersion { get; set; }
 
     /// <summary>The run that it takes back, or parts of it; null for one that posts.</summary>
     public int? Reverses { get; set; }

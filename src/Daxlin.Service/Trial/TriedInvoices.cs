@@ -31,6 +31,6 @@ internal static class TriedInvoices
             document, pages, firstPage, lastPage,
             template?.Name ?? "", 0, template?.Vendor ?? "", template?.Reads.Currency.Code ?? "",
             record.Fields, record.Lines, record.Taxes, record.Others, record.Findings, record.Ties, record.Tied, record.Unproved, record.LeftOut, [], null,
-            record.Entered, record.Struck, record.Accepted, "", null, record.Proof, record.Unsure);
+            record.Entered, record.Struck, record.Accepted, "", null, record.Proof, record.Unsure, [], []);
     }
 }

@@ -3,6 +3,7 @@ using System.Text.Json;
 using Daxlin.Core.Json;
 using Daxlin.Core.Posting.Layouts;
 using Daxlin.Core.Templates;
+using Daxlin.Service.Posting.Coding;
 using Daxlin.Service.Posting.Lists;
 using Daxlin.Service.Storage;
 using Microsoft.EntityFrameworkCore;
@@ -10,7 +11,7 @@ using Microsoft.EntityFrameworkCore;
 namespace Daxlin.Service.Posting.Layouts;
 
 /// <summary>Shows what a layout makes of some invoices, for who is writing it. Stores nothing.</summary>
-internal sealed class TriedLayouts(DaxlinDb db, ListShelf lists, TimeProvider clock)
+internal sealed class TriedLayouts(DaxlinDb db, ListShelf lists, CodingShelf coding, TimeProvider clock)
 {
     /// <summary>On so many invoices it is tried where nobody says on which.</summary>
     private const int Usual = 10;
@@ -34,8 +35,11 @@ internal sealed class TriedLayouts(DaxlinDb db, ListShelf lists, TimeProvider cl
         var run = new RunFacts((await db.PostingRuns.MaxAsync(row => (int?)row.Number, cancel) ?? 0) + 1, DateOnly.FromDateTime(clock.GetUtcNow().UtcDateTime));
         var tried = ImmutableArray.CreateBuilder<TriedInvoice>();
         var rows = layout.Tables.ToDictionary(table => table.Name, _ => new List<ImmutableArray<string>>());
+        var plan = new PostingPlan(layout, 0, known, run) { MustBeApproved = false };
+        if (layout.HasJournal)
+            plan = await coding.WithJournal(plan, null, known.Lists, cancel);
         var work = await PostingWriter.Write(
-            new PostingPlan(layout, 0, known, run) { MustBeApproved = false }, await Captured(ids, cancel), db, cancel,
+            plan, await Captured(ids, cancel), db, cancel,
             laidOut =>
             {
                 var invoice = laidOut.Invoice;

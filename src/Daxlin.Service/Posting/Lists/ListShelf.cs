@@ -18,14 +18,14 @@ internal sealed class ListShelf(DaxlinDb db, TimeProvider clock)
     public Task<ListVersion?> Find(string name, CancellationToken cancel) => Newest(db).SingleOrDefaultAsync(row => row.Name == name, cancel);
 
     /// <summary>All lists as they are now.</summary>
-    public async Task<ReadLists> Now(CancellationToken cancel) => Of(await Newest(db).ToListAsync(cancel));
+    public async Task<ReadLists> Now(CancellationToken cancel) => Read(await Newest(db).ToListAsync(cancel));
 
     /// <summary>Some lists as they were.</summary>
     /// <param name="versions">By name.</param>
     public async Task<ReadLists> AsOf(IReadOnlyDictionary<string, int> versions, CancellationToken cancel)
     {
         var names = versions.Keys.ToList();
-        return Of((await db.Lists.AsNoTracking().Where(row => names.Contains(row.Name)).ToListAsync(cancel)).Where(row => versions[row.Name] == row.Version));
+        return Read((await db.Lists.AsNoTracking().Where(row => names.Contains(row.Name)).ToListAsync(cancel)).Where(row => versions[row.Name] == row.Version));
     }
 
     public async Task<ListVersion> Save(ListVersion? newest, string name, ImmutableArray<ListEntryRecord> entries, string who, CancellationToken cancel)
@@ -53,7 +53,7 @@ internal sealed class ListShelf(DaxlinDb db, TimeProvider clock)
 
     public static ImmutableArray<ListEntryRecord> EntriesOf(ListVersion list) => JsonSerializer.Deserialize<ImmutableArray<ListEntryRecord>>(list.Entries);
 
-    private static ReadLists Of(IEnumerable<ListVersion> rows)
+    public static ReadLists Read(IEnumerable<ListVersion> rows)
     {
         var own = rows.ToList();
         return new ReadLists(

@@ -1,0 +1,10 @@
+using Daxlin.Service.Work;
+
+namespace Daxlin.Service.Posting.Coding;
+
+/// <summary>Tells who is listening that open invoices were coded anew.</summary>
+public sealed class CodingEvents : ProgressEvents
+{
+    /// <summary>There is one set of rules, so there is one work.</summary>
+    public const int Work = 0;
+}
