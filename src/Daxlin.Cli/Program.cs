@@ -18,6 +18,7 @@ root.Subcommands.Add(VendorCommands.Make());
 root.Subcommands.Add(PostingCommands.Make());
 root.Subcommands.Add(LayoutCommands.Make());
 root.Subcommands.Add(TranslationCommands.Make());
+root.Subcommands.Add(CodingCommands.Make());
 root.Subcommands.Add(HistoryCommands.Make());
 Console.OutputEncoding = System.Text.Encoding.UTF8;
 var parsed = root.Parse(args);

@@ -33,6 +33,7 @@ internal static class InvoiceSheet
         if (fields.Rows.Count > 0)
             Terminal.Out.Write(fields);
         PrintLines(invoice, currency);
+        CodingSheet.Print(invoice["coding"]!.AsArray(), currency);
         PrintTaxes(invoice, currency);
         PrintOthers(invoice);
         foreach (var tie in invoice["ties"]!.AsArray().Where(tie => !Shown.Text(tie!["equation"]).Contains("(line ", StringComparison.Ordinal)))

@@ -24,7 +24,7 @@ internal static class LayoutCommands
             context.Print(results, () =>
             {
                 foreach (var result in results)
-                    PrintFaults(Shown.Text(result!["file"]), result["faults"]!.AsArray());
+                    WrittenDocument.PrintFaults(Shown.Text(result!["file"]), result["faults"]!.AsArray());
             });
             return results.Any(result => result!["faults"]!.AsArray().Count > 0) ? ExitCodes.SomethingToLookAt : ExitCodes.Done;
         }));
@@ -44,7 +44,7 @@ internal static class LayoutCommands
             foreach (var one in parsed.GetValue(files)!)
             {
                 var query = parsed.GetValue(note) is { } words ? $"?note={Uri.EscapeDataString(words)}" : "";
-                saved.Add(await context.Service.PostText($"posting-layouts{query}", await TextOf(one, cancel), cancel));
+                saved.Add(await context.Service.PostText($"posting-layouts{query}", await WrittenDocument.TextOf(one, cancel), cancel));
             }
             context.Print(saved, () =>
             {
@@ -90,30 +90,14 @@ internal static class LayoutCommands
         return command;
     }
 
-    private static async Task<string> TextOf(string file, CancellationToken cancel) => File.Exists(file)
-        ? await File.ReadAllTextAsync(file, cancel) : throw new RefusedException($"There is no file {file}.", exitCode: ExitCodes.WrongUsage);
-
-    private static async Task<JsonNode> Try(string file, int[] invoices, CommandContext context, CancellationToken cancel)
-    {
-        var body = new JsonObject { ["document"] = await TextOf(file, cancel) };
-        if (invoices.Length > 0)
-            body["invoices"] = new JsonArray([.. invoices.Select(id => JsonValue.Create(id))]);
-        return await context.Service.Post("posting-layouts/trial", body, cancel);
-    }
-
-    private static void PrintFaults(string file, JsonArray faults)
-    {
-        if (faults.Count == 0)
-            Terminal.Line($"{file}: in order");
-        foreach (var fault in faults)
-            BatchSheet.Hanging($"{file}, line {Shown.Text(fault!["line"])}, {Shown.Text(fault["place"])}:  ", Shown.Text(fault["message"]));
-    }
+    private static Task<JsonNode> Try(string file, int[] invoices, CommandContext context, CancellationToken cancel) =>
+        WrittenDocument.Try("posting-layouts/trial", file, invoices, context, cancel);
 
     private static void PrintTried(string file, JsonNode tried)
     {
         if (tried["documentFaults"]!.AsArray() is { Count: > 0 } faults)
         {
-            PrintFaults(file, faults);
+            WrittenDocument.PrintFaults(file, faults);
             return;
         }
         var invoices = tried["invoices"]!.AsArray();

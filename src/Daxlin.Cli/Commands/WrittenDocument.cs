@@ -1,0 +1,28 @@
+using System.Text.Json.Nodes;
+
+namespace Daxlin.Cli.Commands;
+
+/// <summary>A layout or coding rules as a file that is being written: tried on invoices, and what is wrong with it.</summary>
+internal static class WrittenDocument
+{
+    public static async Task<string> TextOf(string file, CancellationToken cancel) => File.Exists(file)
+        ? await File.ReadAllTextAsync(file, cancel) : throw new RefusedException($"There is no file {file}.", exitCode: ExitCodes.WrongUsage);
+
+    /// <param name="path">Where the service tries such documents.</param>
+    /// <param name="invoices">On these invoices; on those that the service chooses if there are none.</param>
+    public static async Task<JsonNode> Try(string path, string file, int[] invoices, CommandContext context, CancellationToken cancel)
+    {
+        var body = new JsonObject { ["document"] = await TextOf(file, cancel) };
+        if (invoices.Length > 0)
+            body["invoices"] = new JsonArray([.. invoices.Select(id => JsonValue.Create(id))]);
+        return await context.Service.Post(path, body, cancel);
+    }
+
+    public static void PrintFaults(string file, JsonArray faults)
+    {
+        if (faults.Count == 0)
+            Terminal.Line($"{file}: in order");
+        foreach (var fault in faults)
+            BatchSheet.Hanging($"{file}, line {Shown.Text(fault!["line"])}, {Shown.Text(fault["place"])}:  ", Shown.Text(fault["message"]));
+    }
+}
