@@ -193,6 +193,7 @@ test("rows are copied so that a spreadsheet takes them cell by cell, and adds up
 
   await page.goto("/batches/1");
   await page.getByRole("button", { name: "Copy for a spreadsheet" }).click();
+  await expect(page.getByText("24 invoices copied")).toBeVisible();
   const list = await page.evaluate(() => navigator.clipboard.readText());
   expect(list).toContain(`\t${invoice.invoiceNumber ?? invoice.fields.invoiceNumber.value}\t`);
   expect(list.split("\n")).toHaveLength(25);

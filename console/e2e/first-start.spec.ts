@@ -1,33 +1,14 @@
-import { spawn } from "node:child_process";
-import { mkdtempSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
 import AxeBuilder from "@axe-core/playwright";
 import { expect, test } from "@playwright/test";
 import type { InvoiceSummary } from "../src/api/client";
 import { countActs, MOST_ACTS } from "./acts";
+import { emptyService } from "./empty-service";
 import { cellsUnlikeTruth } from "./truth";
 
 const PORT = 7394;
 
-/** A service with nothing in it, started as a newcomer would. */
-async function emptyService() {
-  const service = spawn("../daxlin", [
-    "serve",
-    "--port",
-    `${PORT}`,
-    "--data",
-    mkdtempSync(join(tmpdir(), "daxlin-first-")),
-  ]);
-  await new Promise<void>((resolve, reject) => {
-    service.stdout.on("data", (said) => `${said}`.includes("http") && resolve());
-    service.on("exit", () => reject(new Error("The service did not start.")));
-  });
-  return service;
-}
-
 test("an empty installation leads a newcomer to a first template", async ({ page, request }) => {
-  const service = await emptyService();
+  const service = await emptyService(PORT);
   try {
     const origin = `http://localhost:${PORT}`;
     await page.goto(origin);
@@ -36,6 +17,12 @@ test("an empty installation leads a newcomer to a first template", async ({ page
     const result = await new AxeBuilder({ page }).analyze();
     expect(result.violations.map((one) => `${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
     await steps.getByRole("button", { name: "Take the made-up invoices in" }).click();
+    // Whoever begins while invoices still come in has at hand what is there.
+    await expect
+      .poll(async () => (await (await request.get(`${origin}/api/v1/batches/1`)).json()).waiting, {
+        timeout: 60_000,
+      })
+      .toBe(0);
     const acts = await countActs(page);
     await page.getByRole("link", { name: "Make a template" }).first().click({ timeout: 30_000 });
     await expect(page.getByText(/invoices at hand are recognised/)).toContainText("6 of 6", {

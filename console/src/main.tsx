@@ -71,6 +71,11 @@ const router = createBrowserRouter([
         HydrateFallback: () => null,
       },
       {
+        path: "/coding",
+        lazy: async () => ({ Component: (await import("./coding/CodingPage")).CodingPage }),
+        HydrateFallback: () => null,
+      },
+      {
         path: "/layouts/:name",
         lazy: async () => ({ Component: (await import("./posting/LayoutPage")).LayoutPage }),
         HydrateFallback: () => null,

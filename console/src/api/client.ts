@@ -25,6 +25,11 @@ export type RehearsedRun = components["schemas"]["RehearsedRun"];
 export type ProvedSum = components["schemas"]["ProvedSumRecord"];
 export type LayoutSummary = components["schemas"]["LayoutSummary"];
 export type LayoutDetail = components["schemas"]["LayoutDetail"];
+export type CodingDetail = components["schemas"]["CodingDetail"];
+export type TriedCoding = components["schemas"]["TriedCoding"];
+export type CodedPart = components["schemas"]["CodedPartRecord"];
+export type CodeProposal = components["schemas"]["CodeProposalRecord"];
+export type CodeRecord = components["schemas"]["CodeRecord"];
 export type TriedLayout = components["schemas"]["TriedLayout"];
 
 export type Vendor = components["schemas"]["VendorDetail"];
@@ -105,6 +110,10 @@ const asText = (text: string, headers: Record<string, string>) => ({
 /** Saves a posting layout as the next version. */
 export const saveLayout = (text: string, note: string, headers: Record<string, string>) =>
   api.POST("/api/v1/posting-layouts", { params: { query: { note } }, ...asText(text, headers) });
+
+/** Saves the coding rules as the next version. */
+export const saveCoding = (text: string, note: string, headers: Record<string, string>) =>
+  api.POST("/api/v1/coding-rules", { params: { query: { note } }, ...asText(text, headers) });
 
 /** Saves a template as the next version. */
 export const saveTemplate = (

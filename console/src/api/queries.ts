@@ -169,6 +169,22 @@ export const ask = {
       retry: false,
       staleTime: 0,
     }),
+  coding: () =>
+    queryOptions({ queryKey: ["coding"], queryFn: () => dataOf(api.GET("/api/v1/coding-rules")) }),
+  codingVersions: () =>
+    queryOptions({
+      queryKey: ["coding", "versions"],
+      queryFn: () =>
+        allOf((after) =>
+          api.GET("/api/v1/coding-rules/versions", { params: { query: { after, limit: 1000 } } }),
+        ),
+    }),
+  /** How rows like those of an invoice were coded before, for what it is at a revision. */
+  codingProposals: (id: number, revision: number) =>
+    queryOptions({
+      queryKey: ["invoice", id, "coding-proposals", revision],
+      queryFn: () => dataOf(api.GET("/api/v1/invoices/{id}/coding-proposals", { params: { path: { id } } })),
+    }),
   layouts: () =>
     queryOptions({
       queryKey: ["layouts"],

@@ -667,6 +667,78 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/coding.schema.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The JSON Schema of coding rules. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/invoices/{id}/coding-proposals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How lines like those of an invoice were coded before. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CodeProposalRecord"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/invoices/{id}/rows": {
         parameters: {
             query?: never;
@@ -2688,6 +2760,190 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/coding-rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The coding rules with their document, the newest version unless one is named. */
+        get: {
+            parameters: {
+                query?: {
+                    version?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CodingDetail"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Saves the coding rules; changed ones become the next version, and open invoices are coded anew. */
+        post: {
+            parameters: {
+                query?: {
+                    note?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CodingSaved"];
+                    };
+                };
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CodingSaved"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/coding-rules/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The history of the coding rules, the newest version first. */
+        get: {
+            parameters: {
+                query?: {
+                    after?: string;
+                    limit?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CodingVersionRecord"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/coding-rules/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How many open invoices wait to be coded anew, as server-sent events, until none does. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/event-stream": components["schemas"]["SseItemOfCodingProgress"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/coding-rules/trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What coding rules make of some invoices, and what is wrong with them; nothing is stored. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CodingToTry"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TriedCoding"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/translation-lists": {
         parameters: {
             query?: never;
@@ -3491,6 +3747,117 @@ export interface components {
             /** Format: double */
             bottom: number;
         };
+        /** @description How most lines like a line were coded before. It is shown, and never counts by itself. */
+        CodeProposalRecord: {
+            /**
+             * Format: int32
+             * @description Its number; 0 is the invoice as a whole.
+             */
+            line: number;
+            shares: components["schemas"]["SaidShareRecord"][];
+            /**
+             * Format: int32
+             * @description So many of the lines like it were coded so.
+             */
+            agree: number;
+            /**
+             * Format: int32
+             * @description So many lines were like it, the newest fifty.
+             */
+            of: number;
+            /** @description The whole of it in a sentence. */
+            says: string;
+        };
+        CodeRecord: {
+            value: string;
+            /** @description Who says it: "by hand", "as printed", or which rule. */
+            from: string;
+        };
+        /** @description What a person said of a line's codes, in the place of what rules say. */
+        CodedByHandRecord: {
+            /**
+             * Format: int32
+             * @description Its number; 0 is the invoice as a whole, where it has no lines.
+             */
+            line: number;
+            shares: components["schemas"]["SaidShareRecord"][];
+            by: string;
+            /** Format: date-time */
+            at: string;
+        };
+        /** @description A line with its codes. */
+        CodedLineRecord: {
+            /**
+             * Format: int32
+             * @description Its number; 0 is the invoice as a whole, where it has no lines.
+             */
+            line: number;
+            /** @description One, or several that come to the line's amount. */
+            parts: components["schemas"]["CodedPartRecord"][];
+        };
+        CodedPartRecord: {
+            /** @description The line's amount, or this share of it. */
+            amount: string;
+            /** @description So many of all parts of the line. */
+            part: string;
+            /** @description By name: account, costCentre, project, taxCode; one that nothing says is absent. */
+            codes: {
+                [key: string]: components["schemas"]["CodeRecord"];
+            };
+        };
+        /** @description The coding rules, or one version of them. */
+        CodingDetail: {
+            /**
+             * Format: int32
+             * @description 0 if there are none yet.
+             */
+            version: number;
+            /**
+             * Format: int32
+             * @description The newest version's number, which acts are bound to.
+             */
+            newest: number;
+            /** Format: date-time */
+            savedAt: null | string;
+            savedBy: string;
+            note: string;
+            /** @description The document as it was saved. */
+            text: string;
+            /**
+             * Format: int32
+             * @description How many open invoices are not coded by the newest rules, lists and layouts yet.
+             */
+            waiting: number;
+        };
+        /** @description How far open invoices are coded anew. */
+        CodingProgress: {
+            /**
+             * Format: int32
+             * @description How many are not coded by the newest rules, lists and layouts yet.
+             */
+            waiting: number;
+        };
+        CodingSaved: {
+            /** Format: int32 */
+            version: number;
+            /** @description False if the newest version says the same already. */
+            isNew: boolean;
+        };
+        /** @description Coding rules to be tried; nothing is stored. */
+        CodingToTry: {
+            /** @description The document, as text. */
+            document?: null | string;
+            /** @description On these invoices; left out for the open ones taken in last, or those approved last where none is open. */
+            invoices?: null | number[];
+        };
+        CodingVersionRecord: {
+            /** Format: int32 */
+            version: number;
+            /** Format: date-time */
+            savedAt: string;
+            savedBy: string;
+            note: string;
+        };
         /** @description What a batch was said to come to in one currency, and what all its invoices but the returned come to. */
         ControlTotal: {
             currency: string;
@@ -3509,7 +3876,7 @@ export interface components {
         };
         /** @description What a person says of an invoice's values. Which keys an act takes: */
         CorrectionToMake: {
-            /** @description enter, strike, add, join, split, move, kind, accept, undo or redo. */
+            /** @description enter, strike, add, join, split, move, kind, accept, code, undo or redo. */
             act: null | string;
             /** @description A value, `total` or `lines[3].amount`; or a row, `lines[3]`. */
             of?: null | string;
@@ -3524,7 +3891,7 @@ export interface components {
             after?: null | string;
             /** @description The row that is joined to the first. */
             with?: null | string;
-            /** @description Texts by column, of an added row or of the lower of two that were captured as one. */
+            /** @description Texts by column, of an added row or of the lower of two that were captured as one; or codes by name, an empty one leaving it to the rules. */
             cells?: null | {
                 [key: string]: string;
             };
@@ -3534,6 +3901,8 @@ export interface components {
             message?: null | string;
             /** @description Why; figures that do not add up need one of five letters at least. */
             reason?: null | string;
+            /** @description All shares of a line, each with its codes; empty leaves its codes to the rules. */
+            shares?: null | components["schemas"]["SaidShareRecord"][];
         };
         /** @description Something that a person decided. */
         DecisionRecord: {
@@ -3865,6 +4234,10 @@ export interface components {
             proof: components["schemas"]["ProofRecord"];
             /** @description Names of header values that were found in a later of their whereabouts only, and that no sum holds. */
             unsure: string[];
+            /** @description What persons said of its lines' codes. */
+            codedByHand: components["schemas"]["CodedByHandRecord"][];
+            /** @description The codes of its lines, each with who says it; empty where nothing codes them. */
+            coding: components["schemas"]["CodedLineRecord"][];
         };
         /** @description The document that an invoice came in. */
         InvoiceDocument: {
@@ -4146,6 +4519,11 @@ export interface components {
             lists: {
                 [key: string]: number;
             };
+            /**
+             * Format: int32
+             * @description The version of the coding rules whose accounts its journals have; 0 where it has none.
+             */
+            codingVersion: number;
             files: components["schemas"]["PostedFileRecord"][];
             invoices: components["schemas"]["PostedInvoiceRecord"][];
         };
@@ -4500,6 +4878,14 @@ export interface components {
              */
             open: boolean;
         };
+        SaidShareRecord: {
+            /** @description So many of all parts of the line. */
+            part: string;
+            /** @description By name: account, costCentre, project, taxCode. What is absent is left to the rules. */
+            codes: {
+                [key: string]: string;
+            };
+        };
         /** @description Whether the service can work. */
         ServiceState: {
             isWell: boolean;
@@ -4519,6 +4905,12 @@ export interface components {
         };
         SseItemOfBatchSummary: {
             data?: components["schemas"]["BatchSummary"];
+            eventType?: null | string;
+            eventId?: null | string;
+            reconnectionInterval?: null | string;
+        };
+        SseItemOfCodingProgress: {
+            data?: components["schemas"]["CodingProgress"];
             eventType?: null | string;
             eventId?: null | string;
             reconnectionInterval?: null | string;
@@ -4755,6 +5147,33 @@ export interface components {
             /** @description Documents that could not be read. */
             unreadable: components["schemas"]["UnreadableFile"][];
         };
+        TriedCodedInvoice: {
+            /** Format: int32 */
+            id: number;
+            vendor: string;
+            invoiceNumber: string;
+            currency: string;
+            lines: components["schemas"]["TriedCodedLine"][];
+            /** @description Lines without a code that is needed, and rules that cannot be worked out. */
+            findings: string[];
+        };
+        TriedCodedLine: {
+            /** Format: int32 */
+            line: number;
+            /** @description What the line is: its description, or its item code. */
+            text: string;
+            parts: components["schemas"]["CodedPartRecord"][];
+        };
+        /** @description What coding rules make of some invoices. */
+        TriedCoding: {
+            /** @description What is wrong with the document; then it is tried on nothing. */
+            documentFaults: components["schemas"]["LayoutFaultRecord"][];
+            invoices: components["schemas"]["TriedCodedInvoice"][];
+            /** @description How many lines each rule was of, from the first. */
+            rules: components["schemas"]["TriedRule"][];
+            /** Format: int32 */
+            lines: number;
+        };
         TriedColumn: {
             heading: string;
             /** @description `number`, `text`, `date` or `yesNo`. */
@@ -4783,6 +5202,17 @@ export interface components {
             proved: components["schemas"]["ProvedSumRecord"][];
             /** @description What cannot be written, or comes to something other than the invoices do. */
             faults: string[];
+        };
+        TriedRule: {
+            /** Format: int32 */
+            number: number;
+            /** @description What its lines are, in its own words. */
+            of: string;
+            /**
+             * Format: int32
+             * @description Of so many lines it says a code.
+             */
+            lines: number;
         };
         TriedTable: {
             name: string;

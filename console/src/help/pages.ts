@@ -4,6 +4,7 @@ const files = import.meta.glob<string>(
     "../../../docs/FIRST-TEMPLATE.md",
     "../../../docs/REVIEW.md",
     "../../../docs/POSTING.md",
+    "../../../docs/CODING.md",
     "../../../docs/VENDORS.md",
     "../../../docs/TEMPLATES.md",
     "../../../docs/templates/*.md",

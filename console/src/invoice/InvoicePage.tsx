@@ -3,6 +3,7 @@ import { type KeyboardEvent, useCallback, useEffect, useMemo, useState } from "r
 import { Link, useParams } from "react-router";
 import type { Invoice } from "../api/client";
 import { ask } from "../api/queries";
+import { CodedRows } from "../coding/CodedRows";
 import { ChosenValue, type PointedText } from "../review/ChosenValue";
 import { HandOver } from "../review/HandOver";
 import { InHand } from "../review/InHand";
@@ -170,6 +171,7 @@ function OpenInvoice({ invoice }: { invoice: Invoice }) {
         {invoice.proof.says && <p className="proof">{invoice.proof.says}</p>}
         <InHand invoice={invoice} correcting={correcting} choose={choose} />
         <CapturedValues invoice={invoice} chosen={chosen} choose={choose} showsFindings={false} />
+        <CodedRows invoice={invoice} correcting={correcting} chosen={chosen} />
         <Said invoice={invoice} correcting={correcting} />
         {invoice.decisions.length > 0 && (
           <>

@@ -7,10 +7,10 @@ import { ask } from "../api/queries";
 import { Failed, Loading } from "../shared/Notes";
 import { useWhereabouts } from "../shared/Trail";
 import { useKept } from "../shared/useKept";
+import { useKeptText } from "../shared/useKeptText";
 import { LayoutPreview } from "./LayoutPreview";
 import { LayoutVersions } from "./LayoutVersions";
 import { FIRST_TEXT, NEW_LAYOUT } from "./newLayout";
-import { useLayoutText } from "./useLayoutText";
 import { useLayoutTrial } from "./useLayoutTrial";
 
 const DocumentText = lazy(async () => ({
@@ -44,7 +44,7 @@ export function LayoutPage() {
 }
 
 function Layout({ name, saved }: { name: string; saved: LayoutDetail | null }) {
-  const work = useLayoutText(name, saved?.text ?? FIRST_TEXT);
+  const work = useKeptText(`layout.${name}`, saved?.text ?? FIRST_TEXT);
   const [note, setNote] = useKept(`layout-note.${name}`, "");
   const [sought, setSought] = useState("");
   const numbers = sought.split(/[\s,]+/).filter((part) => /^\d+$/.test(part));

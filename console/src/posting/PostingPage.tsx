@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link, useNavigate } from "react-router";
 import type { LayoutSummary, PostingRun } from "../api/client";
 import { ask } from "../api/queries";
-import { dayAndTime } from "../shared/amounts";
+import { count, dayAndTime } from "../shared/amounts";
 import { Empty, Failed, Loading } from "../shared/Notes";
 import { useWhereabouts } from "../shared/Trail";
 import { NEW_LAYOUT } from "./newLayout";
@@ -36,6 +36,7 @@ export function PostingPage() {
         )}
         {layouts.data && layouts.data.length > 0 && <LayoutTable layouts={layouts.data} />}
       </section>
+      <CodingSummary />
       <section aria-label="Runs">
         <h2>Runs</h2>
         {runs.isPending && <Loading what="the runs" />}
@@ -120,5 +121,26 @@ function RunTable({ runs }: { runs: PostingRun[] }) {
         ))}
       </tbody>
     </table>
+  );
+}
+
+/** The coding rules in a line, with the way to them. */
+function CodingSummary() {
+  const rules = useQuery(ask.coding());
+  return (
+    <section aria-label="Coding rules">
+      <h2>Coding rules</h2>
+      {rules.isError && <Failed error={rules.error} again={() => rules.refetch()} />}
+      {rules.data && (
+        <p>
+          {rules.data.savedAt === null
+            ? "There are none yet: rules give the rows of every invoice their accounts, cost centres and tax codes. "
+            : `Version ${rules.data.version}, saved ${dayAndTime(rules.data.savedAt)} UTC by ${rules.data.savedBy}. `}
+          {rules.data.waiting > 0 &&
+            `◌ ${count(rules.data.waiting, "open invoice")} still to be coded anew. `}
+          <Link to="/coding">{rules.data.savedAt === null ? "Write the first" : "Look at them"}</Link>
+        </p>
+      )}
+    </section>
   );
 }
