@@ -102,12 +102,34 @@ const sheet = await (await fetch(`${address}/api/v1/batches/1/sheet`)).json();
 const totals = sheet.controlTotals.map(({ currency, invoices, sum }) => ({ currency, invoices, sum: currency === "EUR" ? sum : (Number(sum) + 36).toFixed(2) }));
 await act("PUT", "batches/1/control-totals", { totals }, "Mira", sheet.revision);
 await (await take("sheet", "/batches/1/sheet", ".recharts-bar"))();
-// What is clear is approved, and a run asked for by a layout.
+// What is clear is coded and approved, and a run asked for by a layout.
+const rules = `{
+  "rules": [
+    { "of": "stores, shared by two ships", "when": "description contains 'coffee' or description contains 'flour'", "account": "6400",
+      "shares": [{ "part": 60, "costCentre": "410" }, { "part": 40, "costCentre": "420" }] },
+    { "of": "paint", "when": "description contains 'paint'", "account": "6210" },
+    { "of": "tax codes", "taxCode": { "value": "'V' & taxRate" } }
+  ]
+}
+`;
+await fetch(`${address}/api/v1/coding-rules`, { method: "POST", headers: { ...json, "Daxlin-Person": "Mira" }, body: rules });
+await (await fetch(`${address}/api/v1/coding-rules/events`)).text();
 const invoices = await (await fetch(`${address}/api/v1/batches/1/invoices`)).json();
-for (const { id } of invoices.filter((one) => one.state === "clear")) {
+const [earlier, later] = invoices.filter((one) => one.vendor.startsWith("Brinewood") && one.state === "clear");
+const { lines } = await (await fetch(`${address}/api/v1/invoices/${earlier.id}`)).json();
+for (const { number } of lines.filter((line) => /fender|line|lifejacket|shackle/i.test(line.cells.description.value))) {
+  const { revision } = await (await fetch(`${address}/api/v1/invoices/${earlier.id}`)).json();
+  await act("POST", `invoices/${earlier.id}/corrections`, { act: "code", of: `lines[${number}]`, cells: { account: "6220" } }, "Mira", revision);
+}
+for (const { id } of invoices.filter((one) => one.state === "clear" && one.id !== later.id)) {
   const { revision } = await (await fetch(`${address}/api/v1/invoices/${id}`)).json();
   await act("POST", `invoices/${id}/approval`, {}, "Mira", revision);
 }
+const coded = await take("coding", `/invoices/${later.id}`, "text=like it");
+await page.getByRole("heading", { name: "Coding" }).evaluate((heading) => heading.scrollIntoView({ block: "start" }));
+await page.mouse.move(900, 400);
+await page.mouse.wheel(0, -60);
+await coded();
 await fetch(`${address}/api/v1/translation-lists/accounts/file`, {
   method: "PUT",
   headers: { "Content-Type": "text/csv" },
@@ -140,7 +162,7 @@ await page.getByRole("dialog").getByText("ledger-lines-1.csv").waitFor();
 await asked();
 await (await take("history", "/history", "table"))();
 
-for (const name of ["batch-sheet", "invoice-sheet", "template-try", "accuracy"]) {
+for (const name of ["batch-sheet", "invoice-sheet", "accuracy"]) {
   const text = readFileSync(join(scratch, `${name}.txt`), "utf8").replace(/[&<]/g, (c) => (c === "&" ? "&amp;" : "&lt;"));
   await page.setContent(`<pre style="font: 14px/1.35 'DejaVu Sans Mono'; margin: 16px; display: inline-block">${text}</pre>`);
   await page.locator("pre").screenshot({ path: join(here, `${name}.png`) });

@@ -324,6 +324,29 @@ public sealed class CommandTests : IDisposable
         Assert.Equal(0, (await Run("layout", "retire", "lossy")).ExitCode);
         Assert.Contains("retired", (await Run("layout", "list")).Said, StringComparison.Ordinal);
 
+        // Coding: tried, saved, said by hand, shared, and proposed as before.
+        var rules = At("rules.coding.json");
+        await File.WriteAllTextAsync(rules, """{ "rules": [{ "of": "all", "acount": "1" }] }""");
+        (code, said, _) = await Run("coding", "try", rules);
+        Assert.Equal((1, true), (code, Flat(said).Contains("rules[0].acount: The key “acount” is unknown here; “account” is meant, perhaps.", StringComparison.Ordinal)));
+        Assert.Contains("No coding rules yet", (await Run("coding", "show")).Said, StringComparison.Ordinal);
+        await File.WriteAllTextAsync(rules, """{ "rules": [{ "of": "all", "costCentre": "410" }] }""");
+        (code, said, _) = await Run("coding", "try", rules, "--invoice", first);
+        Assert.Equal((0, true), (code, Flat(said).Contains("rule 1, all: ", StringComparison.Ordinal) && Flat(said).Contains(" 410 rule 1 ", StringComparison.Ordinal)));
+        Assert.All(said.Split('\n'), line => Assert.True(line.Length <= 100, $"wider than 100 columns: {line}"));
+        Assert.Contains("Coding rules, version 1 saved", (await Run("coding", "save", rules, "--note", "First")).Said, StringComparison.Ordinal);
+        Assert.Contains("First", (await Run("coding", "versions")).Said, StringComparison.Ordinal);
+        Assert.Equal(2, (await Run("coding", "set", first, "--row", "1")).ExitCode);
+        Assert.Equal(2, (await Run("coding", "set", first, "--row", "1", "--share", "60,account")).ExitCode);
+        (code, said, error) = await Run("coding", "set", first, "--row", "1", "--account", "6300", "--tax-code", "V20");
+        Assert.True(code is 0 or 1 && Flat(said).Contains("6300 410 V20 by hand, rule 1", StringComparison.Ordinal), said + error);
+        (_, said, _) = await Run("coding", "set", first, "--row", "2", "--share", "2,account=6301", "--share", "1,account=6302,costCentre=420");
+        Assert.Matches("6301 410 by hand, rule 1 and [0-9,.]+ GBP 6302 420 by hand", Flat(said));
+        (code, said, _) = await Run("coding", "proposals", first);
+        Assert.Equal((0, true), (code, said.Contains("Nothing else is proposed", StringComparison.Ordinal)));
+        Assert.Contains("6302", (await Run("invoice", "show", first)).Said, StringComparison.Ordinal);
+        Assert.DoesNotContain("6302", (await Run("coding", "set", first, "--row", "2", "--as-rules-say")).Said, StringComparison.Ordinal);
+
         // As it reads, wherever a line ends.
         static string Flat(string text) => string.Join(' ', text.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
 
