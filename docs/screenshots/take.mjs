@@ -105,9 +105,9 @@ await (await take("sheet", "/batches/1/sheet", ".recharts-bar"))();
 // What is clear is coded and approved, and a run asked for by a layout.
 const rules = `{
   "rules": [
-    { "of": "stores, shared by two ships", "when": "description contains 'coffee' or description contains 'flour'", "account": "6400",
+    { "of": "stores, shared by two ships", "when": "itemCode is one of ('1007', '1088')", "account": "6400",
       "shares": [{ "part": 60, "costCentre": "410" }, { "part": 40, "costCentre": "420" }] },
-    { "of": "paint", "when": "description contains 'paint'", "account": "6210" },
+    { "of": "crew mess", "when": "itemCode = '2230'", "account": "6410" },
     { "of": "tax codes", "taxCode": { "value": "'V' & taxRate" } }
   ]
 }
@@ -115,11 +115,11 @@ const rules = `{
 await fetch(`${address}/api/v1/coding-rules`, { method: "POST", headers: { ...json, "Daxlin-Person": "Mira" }, body: rules });
 await (await fetch(`${address}/api/v1/coding-rules/events`)).text();
 const invoices = await (await fetch(`${address}/api/v1/batches/1/invoices`)).json();
-const [earlier, later] = invoices.filter((one) => one.vendor.startsWith("Brinewood") && one.state === "clear");
+const [earlier, later] = invoices.filter((one) => one.vendor.startsWith("Port Ellery") && one.state === "clear");
 const { lines } = await (await fetch(`${address}/api/v1/invoices/${earlier.id}`)).json();
-for (const { number } of lines.filter((line) => /fender|line|lifejacket|shackle/i.test(line.cells.description.value))) {
+for (const { number } of lines) {
   const { revision } = await (await fetch(`${address}/api/v1/invoices/${earlier.id}`)).json();
-  await act("POST", `invoices/${earlier.id}/corrections`, { act: "code", of: `lines[${number}]`, cells: { account: "6220" } }, "Mira", revision);
+  await act("POST", `invoices/${earlier.id}/corrections`, { act: "code", of: `lines[${number}]`, cells: { account: "6420" } }, "Mira", revision);
 }
 for (const { id } of invoices.filter((one) => one.state === "clear" && one.id !== later.id)) {
   const { revision } = await (await fetch(`${address}/api/v1/invoices/${id}`)).json();
@@ -129,6 +129,8 @@ const coded = await take("coding", `/invoices/${later.id}`, "text=like it");
 await page.getByRole("heading", { name: "Coding" }).evaluate((heading) => heading.scrollIntoView({ block: "start" }));
 await page.mouse.move(900, 400);
 await page.mouse.wheel(0, -60);
+// The page's fonts come after its marks.
+await page.waitForTimeout(1500);
 await coded();
 await fetch(`${address}/api/v1/translation-lists/accounts/file`, {
   method: "PUT",

@@ -3747,7 +3747,7 @@ export interface components {
             /** Format: double */
             bottom: number;
         };
-        /** @description How most lines like a line were coded before. It is shown, and never counts by itself. */
+        /** @description What was said by hand of most lines like a line before. It is shown, and never counts by itself. */
         CodeProposalRecord: {
             /**
              * Format: int32

@@ -61,6 +61,8 @@ internal static class InvoiceRecords
 
     public static string ToJson(InvoiceRecord record) => JsonSerializer.Serialize(record, Json);
 
+    public static byte[] ToUtf8(InvoiceRecord record) => JsonSerializer.SerializeToUtf8Bytes(record, Json);
+
     public static InvoiceRecord FromJson(string json) => Whole(JsonSerializer.Deserialize<InvoiceRecord>(json, Json)!);
 
     /// <summary>A record stored by an earlier version, with what it did not know yet left empty.</summary>

@@ -16,7 +16,8 @@ internal sealed record PostedValues
 
     public PostedCoding[] Coding { get; init; } = [];
 
-    public static PostedValues Of(string record) => JsonSerializer.Deserialize<PostedValues>(record, Json)!;
+    /// <param name="record">As UTF-8.</param>
+    public static PostedValues Of(ReadOnlySpan<byte> record) => JsonSerializer.Deserialize<PostedValues>(record, Json)!;
 }
 
 /// <param name="Page">From 1; 0 for a value that stands on no page.</param>

@@ -1,6 +1,6 @@
 namespace Daxlin.Service.Storage;
 
-/// <summary>How a line of an approved invoice was coded: what later lines like it are proposed to be.</summary>
+/// <summary>What a person said of the codes of an approved invoice's line: what later lines like it are proposed to be.</summary>
 public sealed class CodedCase
 {
     public int Id { get; set; }
@@ -10,6 +10,6 @@ public sealed class CodedCase
     /// <summary>By what lines like it are known: the item code, or the words of the description.</summary>
     public required string Like { get; set; }
 
-    /// <summary>Its shares and their codes, as JSON; those that are coded alike are the same letters.</summary>
+    /// <summary>The shares and codes that were said, as JSON; the same is the same letters. Empty brackets for a line that was left to the rules.</summary>
     public required string Shares { get; set; }
 }

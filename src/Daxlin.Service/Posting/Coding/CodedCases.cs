@@ -17,7 +17,10 @@ internal static class CodedCases
     /// <summary>So many of the newest cases count: what was done otherwise years ago is not asked for ever.</summary>
     private const int Newest = 50;
 
-    /// <summary>Remembers the lines of an invoice that is being approved. Who asks stores it.</summary>
+    /// <summary>A line that was left to the rules, which is a case like others: one exception among a hundred is told as one of a hundred.</summary>
+    private const string LeftToRules = "[]";
+
+    /// <summary>Remembers what was said of the lines of an invoice that is being approved. Who asks stores it.</summary>
     public static void Remember(DaxlinDb db, Invoice invoice)
     {
         if (invoice.VendorId is not { } vendor || !CodedInvoices.HasCodes(invoice.Record))
@@ -25,8 +28,8 @@ internal static class CodedCases
         var record = InvoiceRecords.FromJson(invoice.Record);
         foreach (var coded in record.Coding)
         {
-            if (coded.Parts.Any(part => part.Codes.Count > 0) && KeyOf(record, coded.Line) is { Length: > 0 } key)
-                db.CodedCases.Add(new CodedCase { VendorId = vendor, InvoiceId = invoice.Id, Like = key, Shares = SharesOf(coded) });
+            if (KeyOf(record, coded.Line) is { Length: > 0 } key)
+                db.CodedCases.Add(new CodedCase { VendorId = vendor, InvoiceId = invoice.Id, Like = key, Shares = SaidOf(record, coded.Line) });
         }
     }
 
@@ -34,7 +37,7 @@ internal static class CodedCases
     public static Task Forget(DaxlinDb db, int[] invoices, CancellationToken cancel) =>
         db.CodedCases.Where(one => invoices.Contains(one.InvoiceId)).ExecuteDeleteAsync(cancel);
 
-    /// <summary>For each line that was coded otherwise before, or is not coded: how most lines like it were.</summary>
+    /// <summary>For lines of which persons said something before that does not hold now: what was said of most lines like them.</summary>
     public static async Task<ImmutableArray<CodeProposalRecord>> Propose(DaxlinDb db, Invoice invoice, CancellationToken cancel)
     {
         if (invoice.VendorId is not { } vendor)
@@ -51,11 +54,14 @@ internal static class CodedCases
                 known[key] = cases = await db.CodedCases.Where(one => one.VendorId == vendor && one.Like == key && one.InvoiceId != invoice.Id)
                     .OrderByDescending(one => one.Id).Take(Newest).Select(one => one.Shares).ToListAsync(cancel);
             }
-            // The newest of those that are as many: a change of mind counts from its second case on.
-            var most = cases.GroupBy(one => one).OrderByDescending(group => group.Count()).FirstOrDefault();
-            if (most is null || (record.Coding.FirstOrDefault(coded => coded.Line == line) is { } now && SharesOf(now) == most.Key))
+            var most = cases.Where(said => said != LeftToRules).GroupBy(said => said).OrderByDescending(group => group.Count()).FirstOrDefault();
+            if (most is null)
                 continue;
             var shares = JsonSerializer.Deserialize<ImmutableArray<SaidShareRecord>>(most.Key, Json);
+            var now = record.Coding.FirstOrDefault(coded => coded.Line == line)?.Parts ?? [];
+            // Where the rules say something else, few exceptions are no reason to ask each time.
+            if (IsAs(now, shares) || (most.Count() * 2 < cases.Count && !FillsGap(now, shares)))
+                continue;
             proposals.Add(new CodeProposalRecord(line, shares, most.Count(), cases.Count, SentenceOf(shares, most.Count(), cases.Count)));
         }
         return proposals.DrainToImmutable();
@@ -77,7 +83,16 @@ internal static class CodedCases
         return row is null ? "" : LikeLines.KeyOf(row.Cells.ToDictionary(cell => cell.Key, cell => cell.Value.Value));
     }
 
-    /// <summary>The shares and codes without who says them: lines that are coded alike are the same letters.</summary>
-    private static string SharesOf(CodedLineRecord coded) => JsonSerializer.Serialize(
-        coded.Parts.Select(part => new SaidShareRecord(part.Part, part.Codes.ToImmutableSortedDictionary(code => code.Key, code => code.Value.Value, StringComparer.Ordinal))), Json);
+    /// <summary>Says that a line has the codes already, whoever says them.</summary>
+    private static bool IsAs(ImmutableArray<CodedPartRecord> now, ImmutableArray<SaidShareRecord> shares) =>
+        now.Length == shares.Length
+        && now.Zip(shares).All(pair => (shares.Length == 1 || pair.First.Part == pair.Second.Part) && pair.Second.Codes.All(code => pair.First.Codes.GetValueOrDefault(code.Key)?.Value == code.Value));
+
+    private static bool FillsGap(ImmutableArray<CodedPartRecord> now, ImmutableArray<SaidShareRecord> shares) =>
+        shares.SelectMany(share => share.Codes.Keys).Any(name => !now.Any(part => part.Codes.ContainsKey(name)));
+
+    /// <summary>What a person said of a line: lines of which the same was said are the same letters.</summary>
+    private static string SaidOf(InvoiceRecord record, int line) =>
+        record.CodedByHand.FirstOrDefault(said => said.Line == line) is { } own
+            ? JsonSerializer.Serialize(own.Shares.Select(share => share with { Codes = share.Codes.ToImmutableSortedDictionary(StringComparer.Ordinal) }), Json) : LeftToRules;
 }

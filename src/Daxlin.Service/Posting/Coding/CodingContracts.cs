@@ -40,7 +40,7 @@ public sealed record TriedCodedInvoice(int Id, string Vendor, string InvoiceNumb
 /// <param name="Text">What the line is: its description, or its item code.</param>
 public sealed record TriedCodedLine(int Line, string Text, ImmutableArray<CodedPartRecord> Parts);
 
-/// <summary>How most lines like a line were coded before. It is shown, and never counts by itself.</summary>
+/// <summary>What was said by hand of most lines like a line before. It is shown, and never counts by itself.</summary>
 /// <param name="Line">Its number; 0 is the invoice as a whole.</param>
 /// <param name="Agree">So many of the lines like it were coded so.</param>
 /// <param name="Of">So many lines were like it, the newest fifty.</param>
