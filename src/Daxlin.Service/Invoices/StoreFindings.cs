@@ -13,7 +13,7 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Daxlin.Service.Invoices;
 
-/// <summary>Holds invoices against which others, or their vendor's record, have something to say.</summary>
+/// <summary>Holds invoices against which others, or their vendor's record, have something to say, or whose lines lack a code; and codes them.</summary>
 /// <remarks>
 /// First come is first: the original is the one whose document was taken in first, whichever was captured first, so a
 /// capture done again never makes it the double of its own copy. One that was set aside holds nothing. One that a person

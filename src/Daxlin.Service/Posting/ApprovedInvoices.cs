@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using System.Runtime.CompilerServices;
 using System.Text.Json;
 using Daxlin.Core.History;
 using Daxlin.Core.Posting;
@@ -17,31 +18,54 @@ internal static class ApprovedInvoices
 
     /// <param name="ids">In the order in which they are posted.</param>
     /// <param name="origins">What was known of them before, by their numbers; of others, what is known now.</param>
-    public static async IAsyncEnumerable<ApprovedRow> Read(DaxlinDb db, IReadOnlyList<int> ids, IReadOnlyDictionary<int, ApprovedOrigin> origins, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel)
+    public static IAsyncEnumerable<ApprovedRow> Read(DaxlinDb db, IReadOnlyList<int> ids, IReadOnlyDictionary<int, ApprovedOrigin> origins, CancellationToken cancel) =>
+        Read(db, ids, origins, row => row, cancel);
+
+    /// <summary>Reads invoices and makes something of each, several at a time; what comes of them is in order.</summary>
+    /// <param name="make">Touches nothing but its invoice: it runs on any thread.</param>
+    public static async IAsyncEnumerable<T> Read<T>(
+        DaxlinDb db, IReadOnlyList<int> ids, IReadOnlyDictionary<int, ApprovedOrigin> origins, Func<ApprovedRow, T> make, [EnumeratorCancellation] CancellationToken cancel)
     {
-        foreach (var some in ids.Chunk(AtATime))
+        var next = Begin(0);
+        try
         {
-            var rows = await db.Invoices.Where(invoice => some.Contains(invoice.Id))
-                .Select(invoice => new StoredInvoice(
-                    invoice.Id, invoice.Vendor, invoice.IsCreditNote, invoice.Currency, invoice.Intake.FileName, invoice.Intake.Sha256, invoice.Intake.ReceivedAt, invoice.ApprovedSha256,
-                    db.Batches.First(batch => batch.Id == invoice.BatchId).Name,
-                    db.Vendors.Where(vendor => vendor.Id == invoice.VendorId).Select(vendor => vendor.LedgerAccount).FirstOrDefault() ?? "",
-                    db.Vendors.Where(vendor => vendor.Id == invoice.VendorId).Select(vendor => vendor.TaxCode).FirstOrDefault() ?? ""))
-                .ToDictionaryAsync(invoice => invoice.Id, cancel);
-            var records = await RecordsOf(db, some, cancel);
-            var approvals = await Approvals.Of(db, some, DateTime.MaxValue, cancel);
-            // Reading a record takes ten times as long as all the rest of an invoice, and none needs another.
-            foreach (var row in some.AsParallel().AsOrdered().WithCancellation(cancel).Select(id => ReadOne(rows[id], records[id])).ToList())
+            for (var from = 0; from < ids.Count; from += AtATime)
             {
-                yield return row with
-                {
-                    Invoice = row.Invoice with
-                    {
-                        Origin = origins.TryGetValue(row.Invoice.Id, out var known) ? known : OriginOf(rows[row.Invoice.Id], approvals.GetValueOrDefault(row.Invoice.Id)),
-                    },
-                };
+                var some = await next;
+                // The database hands the next ones over while these are read. It does one thing at a time, so nothing else is asked of it meanwhile.
+                next = Begin(from + AtATime);
+                var made = await Task.Run(() => some.AsParallel().AsOrdered().WithCancellation(cancel).Select(stored => make(ReadOne(stored, origins))).ToList(), cancel);
+                foreach (var one in made)
+                    yield return one;
             }
         }
+        finally
+        {
+            await next;
+        }
+
+        // The database's own library waits for it on the thread that asks.
+        Task<List<Stored>> Begin(int from)
+        {
+            var some = ids.Skip(from).Take(AtATime).ToArray();
+            return Task.Run(() => StoredOf(db, some, cancel), cancel);
+        }
+    }
+
+    private static async Task<List<Stored>> StoredOf(DaxlinDb db, int[] some, CancellationToken cancel)
+    {
+        if (some.Length == 0)
+            return [];
+        var rows = await db.Invoices.Where(invoice => some.Contains(invoice.Id))
+            .Select(invoice => new StoredInvoice(
+                invoice.Id, invoice.Vendor, invoice.IsCreditNote, invoice.Currency, invoice.Intake.FileName, invoice.Intake.Sha256, invoice.Intake.ReceivedAt, invoice.ApprovedSha256,
+                db.Batches.First(batch => batch.Id == invoice.BatchId).Name,
+                db.Vendors.Where(vendor => vendor.Id == invoice.VendorId).Select(vendor => vendor.LedgerAccount).FirstOrDefault() ?? "",
+                db.Vendors.Where(vendor => vendor.Id == invoice.VendorId).Select(vendor => vendor.TaxCode).FirstOrDefault() ?? ""))
+            .ToDictionaryAsync(invoice => invoice.Id, cancel);
+        var records = await RecordsOf(db, some, cancel);
+        var approvals = await Approvals.Of(db, some, DateTime.MaxValue, cancel);
+        return [.. some.Select(id => new Stored(rows[id], records[id], approvals.GetValueOrDefault(id)))];
     }
 
     /// <summary>The records as they are stored, in UTF-8: as text each would be twice as large, and be copied once more to be hashed.</summary>
@@ -50,12 +74,18 @@ internal static class ApprovedInvoices
                 "SELECT \"Id\", CAST(\"Record\" AS BLOB) AS \"Record\" FROM \"InvoiceRecords\" WHERE \"Id\" IN (SELECT value FROM json_each({0}))", JsonSerializer.Serialize(ids))
             .ToDictionaryAsync(row => row.Id, row => row.Record, cancel);
 
-    private static ApprovedRow ReadOne(StoredInvoice row, byte[] record)
+    private static ApprovedRow ReadOne(Stored stored, IReadOnlyDictionary<int, ApprovedOrigin> origins)
     {
+        var (row, record, approval) = stored;
         var content = HistoryChain.ContentOf(record);
-        return new ApprovedRow(
-            Numbered(Of(row.Id, row.Vendor, row.IsCreditNote, row.Currency, (row.FileName, row.Sha256), record)), content, row.ApprovedSha256 == content);
+        var invoice = Numbered(Of(row.Id, row.Vendor, row.IsCreditNote, row.Currency, (row.FileName, row.Sha256), record)) with
+        {
+            Origin = origins.TryGetValue(row.Id, out var known) ? known : OriginOf(row, approval),
+        };
+        return new ApprovedRow(invoice, content, row.ApprovedSha256 == content);
     }
+
+    private sealed record Stored(StoredInvoice Row, byte[] Record, Approval? Approval);
 
     private static ApprovedOrigin OriginOf(StoredInvoice row, Approval? approval) => new(
         row.Batch, approval?.By ?? "", approval is null ? null : DateOnly.FromDateTime(approval.At), DateOnly.FromDateTime(row.ReceivedAt), row.VendorAccount, row.VendorTaxCode);

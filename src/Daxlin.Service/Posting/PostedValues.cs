@@ -20,11 +20,25 @@ internal sealed record PostedValues
     public static PostedValues Of(ReadOnlySpan<byte> record) => JsonSerializer.Deserialize<PostedValues>(record, Json)!;
 }
 
-/// <param name="Page">From 1; 0 for a value that stands on no page.</param>
-internal readonly record struct PostedValue(string Value, int Page);
-
-internal sealed record PostedRow(string Block, int Number, Dictionary<string, PostedValue> Cells, PostedList[] Under)
+/// <remarks>Set property by property: through constructors a long record takes twice as long to read, and a run has millions of values.</remarks>
+internal sealed record PostedValue
 {
+    public string Value { get; init; } = "";
+
+    /// <summary>From 1; 0 for a value that stands on no page.</summary>
+    public int Page { get; init; }
+}
+
+internal sealed record PostedRow
+{
+    public string Block { get; init; } = "";
+
+    public int Number { get; init; }
+
+    public Dictionary<string, PostedValue> Cells { get; init; } = [];
+
+    public PostedList[] Under { get; init; } = [];
+
     /// <summary>The value of a column, empty if the row has none.</summary>
     public string this[string column] => Cells.TryGetValue(column, out var cell) ? cell.Value : "";
 

@@ -21,11 +21,27 @@ internal sealed record CodingFacts(string Basis, int Version, CodingRules Rules,
     /// <summary>Says that invoices must be looked at: something may code them, or want a code.</summary>
     public bool IsAny => Basis.Length > 0;
 
+    /// <summary>Those of the newest basis. Versions are only ever added, so what a basis names in a database never changes.</summary>
+    private static volatile Kept? kept;
+
     public static async Task<CodingFacts> Load(DaxlinDb db, CancellationToken cancel)
     {
         var basis = await BasisOf(db, cancel);
         if (basis.Length == 0)
             return new CodingFacts("", 0, CodingRules.None, TranslationLists.None, [], null);
+        // Each captured document asks; rules and lists may have megabytes.
+        var database = db.Database.GetDbConnection().ConnectionString;
+        if (kept is { } known && known.Database == database && known.Facts.Basis == basis)
+            return known.Facts;
+        var facts = await Load(db, basis, cancel);
+        kept = new Kept(database, facts);
+        return facts;
+    }
+
+    private sealed record Kept(string Database, CodingFacts Facts);
+
+    private static async Task<CodingFacts> Load(DaxlinDb db, string basis, CancellationToken cancel)
+    {
         var lists = ListShelf.Read(await ListShelf.Newest(db).ToListAsync(cancel)).Lists;
         var newest = await db.Codings.AsNoTracking().OrderByDescending(row => row.Version).FirstOrDefaultAsync(cancel);
         var (rules, fault) = Read(newest, lists);
