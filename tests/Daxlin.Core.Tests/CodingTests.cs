@@ -195,6 +195,67 @@ public class CodingTests
     }
 
     [Fact]
+    public void Amounts_that_include_the_tax_are_posted_without_it_rate_by_rate_to_the_last_unit_or_refused()
+    {
+        static decimal Rounded(decimal number) => Math.Round(number, 2, MidpointRounding.AwayFromZero);
+        static ApprovedLine WithRate(ApprovedLine line, decimal rate) => line with { Cells = new Dictionary<string, string>(line.Cells) { ["taxRate"] = Text(rate), ["account"] = $"4{rate}" } };
+        static ApprovedInvoice Gross(IReadOnlyList<(decimal Amount, decimal Rate)> lines)
+        {
+            var own = lines.Select((line, at) => WithRate(Line(at + 1, "Tea", "", line.Amount), line.Rate)).ToArray();
+            var invoice = Invoice(own);
+            return invoice with
+            {
+                Fields = new Dictionary<string, string>(invoice.Fields) { ["total"] = Text(lines.Sum(line => line.Amount)) },
+                Taxes = [.. lines.GroupBy(line => line.Rate).Select(rate => new ApprovedTax(Text(rate.Key), "", Rounded(rate.Sum(line => line.Amount) * rate.Key / (100 + rate.Key))))],
+            };
+        }
+        var rules = Read("{ 'rules': [], 'journal': { 'payable': '1600', 'tax': { 'value': 'text of rate' }, 'freight': '6740', 'rounding': '6969' } }");
+        Gen.Select(Gen.Int[-50_000, 500_000], Gen.Int[0, 3].Select(at => new[] { 0m, 5m, 13.5m, 20m }[at])).Array[1, 12].Sample(drawn =>
+        {
+            var lines = drawn.Select(line => (Amount: line.Item1 / 100m, Rate: line.Item2)).ToList();
+            // Lines that take each other off to nothing at a rate leave no tax to be parted, and an invoice over nothing is none.
+            if (lines.GroupBy(line => line.Rate).Any(rate => rate.Sum(line => line.Amount) == 0) || lines.Sum(line => line.Amount) == 0 || lines.All(line => line.Rate == 0))
+                return;
+            var invoice = Coded(Gross(lines), rules);
+            var laidOut = LaidOut.Of(Journal, invoice, Lists, Run, rules.Journal);
+            Assert.Empty(laidOut.Faults);
+            decimal Of(string account) => laidOut.Records.Where(record => (string?)record.Values[1] == account).Sum(record => (record.Values[4] as decimal? ?? 0) - (record.Values[5] as decimal? ?? 0));
+            foreach (var rate in lines.GroupBy(line => line.Rate))
+            {
+                var tax = Rounded(rate.Sum(line => line.Amount) * rate.Key / (100 + rate.Key));
+                Assert.Equal((rate.Sum(line => line.Amount) - tax, tax), (Of($"4{Text(rate.Key)}"), Of(Text(rate.Key))));
+            }
+            Assert.Equal((-lines.Sum(line => line.Amount), 0m), (Of("1600"), Of("6969")));
+        });
+
+        // At which rate freight is taxed is stated nowhere: the stated taxes tell it, or nothing does. Which lines a tax is of, neither.
+        var two = Gross([(105m, 5m), (120m, 20m)]);
+        var withFreight = two with { Fields = new Dictionary<string, string>(two.Fields) { ["freight"] = "12.00", ["total"] = "237.00" } };
+        const string Untold = "The amounts of the lines include the tax, 25.00 EUR, and which of them includes how much cannot be told from their rates.";
+        Assert.EndsWith(Untold, Entries(Coded(withFreight, rules), accounts: rules.Journal)[0], StringComparison.Ordinal);
+        var told = withFreight with { Taxes = [two.Taxes[0], two.Taxes[1] with { Amount = 22m }] };
+        Assert.Equal(["45|100.00", "420|100.00", "5|5.00", "20|22.00", "6740|10.00"], Entries(Coded(told, rules), accounts: rules.Journal).SkipLast(1).Select(entry => entry.Split('|') is var cells ? $"{cells[1]}|{cells[4]}" : ""));
+        var unrated = two with { Lines = [.. two.Lines.Select(line => line with { Cells = line.Cells.Where(cell => cell.Key != "taxRate").ToDictionary() })] };
+        Assert.EndsWith(Untold, Entries(Coded(unrated, rules), accounts: rules.Journal)[0], StringComparison.Ordinal);
+        // One rate is that of all, freight with it.
+        var one = Gross([(105m, 5m)]);
+        one = one with { Taxes = [new ApprovedTax("5", "", 6m)], Fields = new Dictionary<string, string>(one.Fields) { ["freight"] = "21.00", ["total"] = "126.00" } };
+        Assert.Equal(["45|100.00|", "5|6.00|", "6740|20.00|", "1600||126.00"], Entries(Coded(one, rules), accounts: rules.Journal).Select(entry => entry.Split('|') is var cells ? $"{cells[1]}|{cells[4]}|{cells[5]}" : ""));
+        // A stated tax that the rate does not come to is no tax that the amounts include.
+        Assert.Contains("cannot be told", Entries(Coded(one with { Taxes = [new ApprovedTax("5", "", 7m)] }, rules), accounts: rules.Journal)[0], StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void An_entry_has_an_account_and_the_digits_of_its_currency()
+    {
+        Assert.Equal("Invoice 4, table “journal”: Row 1 (100.00 EUR) has no account.", Entries(Invoice(Line(1, "Rope", "", 100m)))[0]);
+        Assert.Equal("Invoice 4, table “journal”: The invoice (100.00 EUR) has no account.", Entries(Invoice(Line(1, "Rope", "", 100m)) with { Lines = [] })[0]);
+        var dinars = Coded(Invoice(Line(1, "Rope", "", 100.5m)) with { Currency = "KWD" }, OfDocs);
+        Assert.Equal(["100.500", "20.100"], Entries(dinars).Take(2).Select(entry => entry.Split('|')[4]));
+        Assert.Contains("100.5 has more than 0 digits behind the decimal mark, which is all that its currency has.", Entries(dinars with { Currency = "JPY" })[0], StringComparison.Ordinal);
+    }
+
+    [Fact]
     public void Whatever_is_posted_as_a_journal_balances_for_each_invoice_and_one_that_loses_an_entry_is_refused()
     {
         var lossy = LayoutReader.Read(Docs.Split("```json")[2].Split("```")[0].Replace("\"records\": \"journal\",", "\"records\": \"journal\", \"where\": \"entry < 2\",", StringComparison.Ordinal), Lists);

@@ -141,6 +141,29 @@ public class CodingTests
         Assert.Equal("9999", Codes(await service.Get($"invoices/{again["id"]}"), "account")[0]);
     }
 
+    [Fact]
+    public async Task Every_clear_invoice_of_all_families_is_a_journal_that_balances_whatever_its_currency_and_way_of_taxes()
+    {
+        await using var service = await ServiceUnderTest.Start();
+        var batch = await service.OpenBatch("Families");
+        foreach (var folder in Repository.FamiliesOf(Repository.Corpus).Concat(Repository.FamiliesOf(Repository.Families)))
+        {
+            await service.SaveTemplates(folder);
+            await service.Upload(batch, new[] { "inv-1.pdf", "inv-4.pdf" }.Select(file => Path.Combine(folder, file)).Where(File.Exists).Select(file => ($"{Path.GetFileName(folder)} {Path.GetFileName(file)}", File.ReadAllBytes(file))));
+        }
+        await service.UntilDone(batch);
+        await Save(service, "{ 'rules': [{ 'when': 'line < 3', 'account': '6400', 'shares': [{ 'part': 2, 'costCentre': '410' }, { 'part': 1, 'costCentre': '420' }] }, { 'account': '6999' }], 'journal': { 'payable': '1600', 'tax': '1576', 'freight': '6740', 'discount': '3730', 'rounding': '6969' } }");
+        var clear = (await service.Invoices(batch)).Where(one => (string?)one["state"] == "clear").Select(one => (int)one["id"]!).ToList();
+        Assert.True(clear.Count >= 40, $"only {clear.Count} are clear");
+        var journal = File.ReadAllText(Path.Combine(Repository.Root, "docs", "CODING.md")).Split("```json")[2].Split("```")[0];
+        var tried = (await service.Post("posting-layouts/trial", new JsonObject { ["document"] = journal, ["invoices"] = new JsonArray([.. clear.Select(id => JsonValue.Create(id))]) })).Body;
+        Assert.Empty(tried["faults"]!.AsArray());
+        Assert.Equal(clear.Count, tried["invoices"]!.AsArray().Count);
+        var sides = tried["proved"]!.AsArray().GroupBy(side => (string)side!["currency"]! + side["of"]).ToList();
+        Assert.True(sides.Count >= 8);
+        Assert.All(sides, both => Assert.Single(both.Select(side => (string)side!["written"]!).Distinct()));
+    }
+
     private static async Task<List<(string Account, string CostCentre, decimal Debit, decimal Credit)>> Entries(ServiceUnderTest service, int run)
     {
         static decimal Amount(string text) => text.Length == 0 ? 0 : decimal.Parse(text, CultureInfo.InvariantCulture);

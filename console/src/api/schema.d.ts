@@ -4610,7 +4610,7 @@ export interface components {
         ProvedSumRecord: {
             table: string;
             column: string;
-            /** @description `total`, `lines` or `tax`. */
+            /** @description `total`, `lines`, `tax` or `journal`. */
             proves: string;
             /** @description `invoices` or `creditNotes`. */
             of: string;
@@ -5178,7 +5178,7 @@ export interface components {
             heading: string;
             /** @description `number`, `text`, `date` or `yesNo`. */
             type: string;
-            /** @description `total`, `lines` or `tax`; empty for nothing. */
+            /** @description `total`, `lines`, `tax` or `journal`; empty for nothing. */
             proves: string;
         };
         TriedInvoice: {

@@ -64,7 +64,7 @@ public sealed record RehearsedFile(string Name, string MediaType, int Records, i
 
 /// <summary>A proving column held against its control total.</summary>
 /// <param name="Of"><c>invoices</c> or <c>creditNotes</c>.</param>
-/// <param name="Proves"><c>total</c>, <c>lines</c> or <c>tax</c>.</param>
+/// <param name="Proves"><c>total</c>, <c>lines</c>, <c>tax</c> or <c>journal</c>.</param>
 /// <param name="Says">The same in a sentence.</param>
 public sealed record ProvedSumRecord(string Table, string Column, string Proves, string Of, string Currency, string ControlTotal, string Written, bool Holds, string Says)
 {

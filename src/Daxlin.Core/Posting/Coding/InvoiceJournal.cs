@@ -10,7 +10,8 @@ namespace Daxlin.Core.Posting.Coding;
 /// <summary>The journal of an invoice: its lines, taxes and freight on one side, what is owed and a discount on the other. It balances, or there is none.</summary>
 /// <remarks>
 /// A credit note has the sides the other way round, however its amounts are printed, and so has a run that takes another back. Lines
-/// may miss the subtotal by half a minor unit each, as vendors round; that difference alone goes to the rounding account.
+/// may miss the subtotal by half a minor unit each, as vendors round; that difference alone goes to the rounding account. Where amounts
+/// include the tax, it is taken off them (<see cref="NetAmounts"/>).
 /// </remarks>
 public static class InvoiceJournal
 {
@@ -24,21 +25,43 @@ public static class InvoiceJournal
         var side = invoice.IsCreditNote == isReversal ? 1 : -1;
         var entries = ImmutableArray.CreateBuilder<JournalEntry>();
 
-        foreach (var (text, amount, codes) in PartsOf(invoice))
-            Add(amount * printed, text, codes);
-        foreach (var tax in LayoutSource.TaxesOf(invoice, header, isReversed: false))
+        var taxes = LayoutSource.TaxesOf(invoice, header, isReversed: false).ToList();
+        var freight = Amount(Field(TradeNames.Freight)) * printed;
+        var discount = -Math.Abs(Amount(Field(TradeNames.Discount)));
+        var parts = PartsOf(invoice).ToList();
+        var tax = taxes.Sum(row => Amount(row[TradeNames.Amount])) * printed;
+        var most = currency.MinorUnit * (Math.Max(1, invoice.Lines.Length) / 2m);
+        var gross = parts.Sum(part => part.Amount) * printed + freight + discount;
+        var off = gross - invoice.Total * printed;
+        if (Math.Abs(off) < Math.Abs(off + tax) && Math.Abs(off) <= most)
         {
-            var rate = tax[TradeNames.Rate];
-            AddTo(Amount(tax[TradeNames.Amount]) * printed, rate.Length == 0 ? "Tax" : $"Tax at {rate} %", accounts.Tax, tax, "taxes");
+            // The amounts include the tax: what is posted is what is left of them.
+            var net = NetAmounts.Of(
+                [.. parts.Select(part => (part.Amount * printed, RateOf(part.Of[TradeNames.TaxRate]))), (freight, null), (discount, null)],
+                [.. taxes.Select(row => (RateOf(row[TradeNames.Rate]), Amount(row[TradeNames.Amount]) * printed))], currency.MinorDigits)
+                ?? throw new EvaluationException($"The amounts of the lines include the tax, {currency.Show(Math.Abs(tax))}, and which of them includes how much cannot be told from their rates.");
+            parts = [.. parts.Select((part, at) => (part.Text, net[at] * printed, part.Of))];
+            (freight, discount) = (net[^2], net[^1]);
         }
-        AddTo(Amount(Field(TradeNames.Freight)) * printed, "Freight", accounts.Freight, header, "freight");
-        AddTo(-Math.Abs(Amount(Field(TradeNames.Discount))), "Discount", accounts.Discount, header, "a discount");
+
+        foreach (var (text, amount, of) in parts)
+        {
+            if (amount != 0 && of[CodeNames.Account].Length == 0)
+                throw new EvaluationException($"{(of[PostingColumns.Line] is { Length: > 0 } line ? $"Row {line}" : "The invoice")} ({currency.Show(amount)}) has no account.");
+            Add(amount * printed, text, of);
+        }
+        foreach (var row in taxes)
+        {
+            var rate = row[TradeNames.Rate];
+            AddTo(Amount(row[TradeNames.Amount]) * printed, rate.Length == 0 ? "Tax" : $"Tax at {rate} %", accounts.Tax, row, "taxes");
+        }
+        AddTo(freight, "Freight", accounts.Freight, header, "freight");
+        AddTo(discount, "Discount", accounts.Discount, header, "a discount");
         AddTo(-invoice.Total * printed, invoice.Vendor, accounts.Payable, header, "what is owed");
 
         var missing = entries.Sum(entry => entry.Amount) * side;
         if (missing != 0)
         {
-            var most = currency.MinorUnit * (Math.Max(1, invoice.Lines.Length) / 2m);
             if (accounts.Rounding is null || Math.Abs(missing) > most)
             {
                 var debits = entries.Where(entry => entry.Amount > 0).Sum(entry => entry.Amount);
@@ -67,12 +90,15 @@ public static class InvoiceJournal
             Add(amount, text, new PostingRecord(new Dictionary<string, string> { [CodeNames.Account] = code }, of));
         }
 
+        static decimal? RateOf(string settled) => settled.Length == 0 ? null : Amount(settled);
+
         IEnumerable<(string Text, decimal Amount, PostingRecord Of)> PartsOf(ApprovedInvoice whole)
         {
             foreach (var record in PostingColumns.RowsOf(whole with { Lines = [.. whole.Lines.Select(line => line with { Under = [] })] }, header, isReversed: false))
             {
                 var text = record[TradeNames.Description] is { Length: > 0 } description ? description : record[TradeNames.ItemCode];
-                yield return (text, whole.Lines.IsEmpty ? Amount(record[PostingColumns.PartAmount]) : Amount(record[TradeNames.Amount]), record);
+                yield return (text, !whole.Lines.IsEmpty ? Amount(record[TradeNames.Amount])
+                    : record[PostingColumns.PartAmount] is { Length: > 0 } part ? Amount(part) : whole.Total - whole.Tax, record);
             }
         }
     }

@@ -9,7 +9,7 @@ namespace Daxlin.Core.Posting.Coding;
 /// </remarks>
 public static class SharedAmount
 {
-    /// <param name="parts">Each above 0.</param>
+    /// <param name="parts">They do not come to 0 together. One below 0 gets a share of the other sign.</param>
     /// <param name="minorDigits">Digits behind the point of the currency; an amount with more keeps its own.</param>
     public static ImmutableArray<decimal> Of(decimal amount, ImmutableArray<decimal> parts, int minorDigits)
     {
@@ -20,7 +20,7 @@ public static class SharedAmount
             unit /= 10;
         var all = parts.Sum();
         var units = Math.Abs(amount) / unit;
-        var exact = parts.Select(part => units * (part / all)).ToArray();
+        var exact = parts.Select(part => units * part / all).ToArray();
         var shares = exact.Select(Math.Floor).ToArray();
         var left = (int)(units - shares.Sum());
         foreach (var at in Enumerable.Range(0, shares.Length).OrderByDescending(at => exact[at] - shares[at]).ThenBy(at => at).Take(left))

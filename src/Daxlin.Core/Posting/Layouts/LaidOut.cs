@@ -72,12 +72,17 @@ public static class LaidOut
         }
     }
 
+    /// <summary>A number with so many digits behind its point; one that has more keeps them, and is refused if they must not be.</summary>
+    private static object? WithDigits(object? value, int digits) => value is not decimal number ? value
+        : Math.Round(number, digits) == number ? Math.Round(number, digits) + new decimal(0, 0, 0, false, (byte)digits)
+        : throw new EvaluationException($"{ExpressionTypes.Settled(number)} has more than {digits} digits behind the decimal mark, which is all that its currency has. “rounded” rounds it, if that is meant.");
+
     private static object? ValueOf(
         LayoutTable table, LayoutColumn column, FileRule file, ExpressionScope scope, ApprovedInvoice invoice, ImmutableArray<LayoutFault>.Builder faults)
     {
         try
         {
-            var value = column.Value.Of(scope);
+            var value = column.HasDigitsOfCurrency ? WithDigits(column.Value.Of(scope), scope.MinorUnits) : column.Value.Of(scope);
             if (CellText.FaultOf(column, file, value) is { } fault)
                 faults.Add(new LayoutFault(invoice.Id, table.Name, column.Heading, fault));
             return value;

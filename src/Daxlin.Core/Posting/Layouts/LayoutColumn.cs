@@ -9,4 +9,8 @@ namespace Daxlin.Core.Posting.Layouts;
 /// <param name="Width">In letters; 0 for no bound. Longer values are refused unless <paramref name="IsCut"/>.</param>
 /// <param name="IsCut">Says that a text that is longer loses its end.</param>
 /// <param name="Fill">What fills a value up to its width: numbers on their left, all else on its right.</param>
-public sealed record LayoutColumn(string Heading, string Text, Expression Value, Proved Proves, int? Decimals, int Width, bool IsCut, char Fill);
+public sealed record LayoutColumn(string Heading, string Text, Expression Value, Proved Proves, int? Decimals, int Width, bool IsCut, char Fill)
+{
+    /// <summary>Says that as many digits stand behind the decimal mark as the record's currency has: 2 of EUR, 3 of KWD, none of JPY.</summary>
+    public bool HasDigitsOfCurrency { get; init; }
+}

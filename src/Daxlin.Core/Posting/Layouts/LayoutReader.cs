@@ -122,7 +122,9 @@ public sealed class LayoutReader
         var proves = faults.OneOf(keys?.Find("proves"), Proved.Nothing, ("total", Proved.Total), ("lines", Proved.Lines), ("tax", Proved.Tax), ("journal", Proved.Journal));
         if (proves != Proved.Nothing && proves == Proved.Journal != (records == LayoutRecords.Journal))
             faults.Add(keys!.Find("proves")!, "“journal” is what the debits and the credits of a table of the journal come to, and nothing else of it.");
-        int? decimals = keys?.Find("decimals") is { } digits ? faults.Count(digits, 2, 10) : null;
+        var digits = keys?.Find("decimals");
+        var isOfCurrency = digits is { IsString: true, Text: "currency" };
+        int? decimals = digits is null || isOfCurrency ? null : faults.Count(digits, 2, 10);
         var width = faults.Count(keys?.Find("width"), 0, WidestColumn);
         if (width == 0 && file.Format == FileFormat.FixedWidth)
             faults.Add(place, "A file of fixed width needs the “width” of each column, in letters.");
@@ -136,9 +138,9 @@ public sealed class LayoutReader
             return null;
         if (proves != Proved.Nothing && expression.Type != ExpressionType.Number)
             faults.Add(keys!.Find("proves")!, $"Only numbers come to a control total; this column is {expression.Type.Spoken()}.");
-        if (decimals is not null && expression.Type != ExpressionType.Number)
+        if (digits is not null && expression.Type != ExpressionType.Number)
             faults.Add(keys!.Find("decimals")!, $"Only numbers have decimals; this column is {expression.Type.Spoken()}.");
-        return new LayoutColumn(heading, value.Text, expression, proves, decimals, width, isCut, fill.Length == 1 ? fill[0] : ' ');
+        return new LayoutColumn(heading, value.Text, expression, proves, decimals, width, isCut, fill.Length == 1 ? fill[0] : ' ') { HasDigitsOfCurrency = isOfCurrency };
     }
 
     private Expression? ReadCondition(JsonPlace? place, LayoutRecords records) => expressions.ReadCondition(place, LayoutNames.Of(records));

@@ -86,6 +86,7 @@ internal sealed class XlsxFileWriter : LayoutWriter
     {
         DateOnly => Date,
         decimal when column.Decimals is { } digits => DecimalsStyle(digits),
+        decimal number when column.HasDigitsOfCurrency => DecimalsStyle(number.Scale),
         _ => Plain,
     };
 

@@ -46,5 +46,5 @@ public sealed record TriedInvoice(int Id, string Vendor, string InvoiceNumber, b
 public sealed record TriedTable(string Name, string Records, ImmutableArray<TriedColumn> Columns, ImmutableArray<ImmutableArray<string>> Rows, int Count);
 
 /// <param name="Type"><c>number</c>, <c>text</c>, <c>date</c> or <c>yesNo</c>.</param>
-/// <param name="Proves"><c>total</c>, <c>lines</c> or <c>tax</c>; empty for nothing.</param>
+/// <param name="Proves"><c>total</c>, <c>lines</c>, <c>tax</c> or <c>journal</c>; empty for nothing.</param>
 public sealed record TriedColumn(string Heading, string Type, string Proves);
