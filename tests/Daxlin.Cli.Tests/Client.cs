@@ -19,7 +19,7 @@ internal static class Client
         foreach (var argument in arguments)
             start.ArgumentList.Add(argument);
         start.Environment["DAXLIN_SERVER"] = server ?? "http://localhost:1";
-        start.Environment["DAXLIN_SERVICE"] = Path.Combine(AppContext.BaseDirectory, "Daxlin.Service.dll");
+        start.Environment["DAXLIN_SERVICE"] = Repository.Service;
         start.Environment["DAXLIN_STATE"] = State;
         start.Environment["DAXLIN_SAMPLES"] = Repository.Samples;
         using var process = Process.Start(start)!;

@@ -9,6 +9,10 @@ public static class Repository
     public static string Cases => System.IO.Path.Combine(Root, "tests", "cases");
     public static string Samples => System.IO.Path.Combine(Root, "samples");
 
+    /// <summary>The service that is started: the one that ./test made ready, or the one that was built beside the tests.</summary>
+    public static string Service { get; } =
+        Environment.GetEnvironmentVariable("DAXLIN_SERVICE") is { Length: > 0 } named ? named : System.IO.Path.Combine(AppContext.BaseDirectory, "Daxlin.Service.dll");
+
     /// <summary>Folders that hold PDFs with a truth file.</summary>
     public static IEnumerable<string> FamiliesOf(string folder) =>
         Directory.GetDirectories(folder).Where(family => File.Exists(System.IO.Path.Combine(family, "truth.json"))).Order(StringComparer.Ordinal);

@@ -97,7 +97,7 @@ public sealed class ServiceUnderTest : IAsyncDisposable
             RedirectStandardOutput = true,
             RedirectStandardError = true,
         };
-        start.ArgumentList.Add(Path.Combine(AppContext.BaseDirectory, "Daxlin.Service.dll"));
+        start.ArgumentList.Add(Repository.Service);
         foreach (var argument in arguments)
             start.ArgumentList.Add(argument);
         return start;
