@@ -26,6 +26,7 @@ export type ProvedSum = components["schemas"]["ProvedSumRecord"];
 export type LayoutSummary = components["schemas"]["LayoutSummary"];
 export type LayoutDetail = components["schemas"]["LayoutDetail"];
 export type CodingDetail = components["schemas"]["CodingDetail"];
+export type CodingProgress = components["schemas"]["CodingProgress"];
 export type TriedCoding = components["schemas"]["TriedCoding"];
 export type CodedPart = components["schemas"]["CodedPartRecord"];
 export type CodeProposal = components["schemas"]["CodeProposalRecord"];

@@ -6,6 +6,7 @@ import { ask } from "../api/queries";
 import { type Correcting, isOpen } from "../review/useCorrecting";
 import { count, money } from "../shared/amounts";
 import { CodeCell } from "./CodeCell";
+import { CodeHeadings } from "./CodeHeadings";
 import { addressOf, CODE_HEADINGS, CODES } from "./codes";
 import { Shares } from "./Shares";
 import { useTakingProposals } from "./useTakingProposals";
@@ -81,9 +82,7 @@ export function CodedRows({ invoice, correcting, chosen }: Props) {
             <th className="figure">Row</th>
             <th>What</th>
             <th className="figure">Amount</th>
-            {CODES.map((code) => (
-              <th key={code}>{CODE_HEADINGS[code]}</th>
-            ))}
+            <CodeHeadings />
             {canChange && <td />}
           </tr>
         </thead>

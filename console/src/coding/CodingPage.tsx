@@ -1,9 +1,10 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { type CodingDetail, saveCoding } from "../api/client";
+import { type CodingDetail, type CodingProgress, saveCoding } from "../api/client";
 import { ask } from "../api/queries";
 import { count } from "../shared/amounts";
 import { Failed, Loading } from "../shared/Notes";
 import { useWhereabouts } from "../shared/Trail";
+import { useEvents } from "../shared/useEvents";
 import { useKeptText } from "../shared/useKeptText";
 import { WrittenDocument } from "../shared/WrittenDocument";
 import { CodingPreview } from "./CodingPreview";
@@ -11,19 +12,13 @@ import { CodingVersions } from "./CodingVersions";
 import { FIRST_RULES } from "./codes";
 import { useCodingTrial } from "./useCodingTrial";
 
-/** While open invoices are coded anew, how many wait is asked for so often, in milliseconds. */
-const LOOK_AGAIN = 1000;
-
 /** Where coding rules are written, beside what they make of real invoices. */
 export function CodingPage() {
   useWhereabouts("Coding rules", [
     { name: "Posting", to: "/posting" },
     { name: "Coding rules", to: "/coding" },
   ]);
-  const rules = useQuery({
-    ...ask.coding(),
-    refetchInterval: (query) => ((query.state.data?.waiting ?? 0) > 0 ? LOOK_AGAIN : false),
-  });
+  const rules = useQuery(ask.coding());
   if (rules.isPending) {
     return (
       <main className="page">
@@ -45,6 +40,16 @@ function Rules({ saved }: { saved: CodingDetail }) {
   const isNew = saved.newest === 0;
   const work = useKeptText("coding", isNew ? FIRST_RULES : saved.text);
   const queries = useQueryClient();
+  useEvents<CodingProgress>(
+    saved.waiting > 0 ? "/api/v1/coding-rules/events" : null,
+    ({ waiting }, isDone) => {
+      queries.setQueryData(ask.coding().queryKey, (now) => now && { ...now, waiting });
+      if (isDone) {
+        // Whatever invoices were shown before may have other codes now.
+        queries.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== "coding" });
+      }
+    },
+  );
   return (
     <WrittenDocument
       what="rules"

@@ -2,7 +2,8 @@ import { Link } from "react-router";
 import type { TriedCoding } from "../api/client";
 import { count, money } from "../shared/amounts";
 import { Empty } from "../shared/Notes";
-import { CODE_HEADINGS, CODES } from "./codes";
+import { CodeHeadings } from "./CodeHeadings";
+import { CODES } from "./codes";
 
 /** What rules make of the invoices they are tried on: how many lines each is of, and every line with its codes. */
 export function CodingPreview({ tried }: { tried: TriedCoding }) {
@@ -66,9 +67,7 @@ export function CodingPreview({ tried }: { tried: TriedCoding }) {
                   <th className="figure">Row</th>
                   <th>What</th>
                   <th className="figure">Amount</th>
-                  {CODES.map((code) => (
-                    <th key={code}>{CODE_HEADINGS[code]}</th>
-                  ))}
+                  <CodeHeadings />
                 </tr>
               </thead>
               <tbody>

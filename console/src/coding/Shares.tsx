@@ -2,7 +2,8 @@ import { Button, Modal, TextInput } from "@mantine/core";
 import { useState } from "react";
 import type { CodedPart } from "../api/client";
 import type { Correcting } from "../review/useCorrecting";
-import { money } from "../shared/amounts";
+import { money, sumOf } from "../shared/amounts";
+import { CodeHeadings } from "./CodeHeadings";
 import { CODE_HEADINGS, CODES } from "./codes";
 
 interface Props {
@@ -25,12 +26,12 @@ export function Shares({ of, address, parts, currency, correcting, close }: Prop
   const [shares, setShares] = useState<Share[]>(() => beginningOf(parts));
   const change = (key: number, what: Partial<Share>) =>
     setShares(shares.map((one) => (one.key === key ? { ...one, ...what } : one)));
-  const whole = parts.reduce((sum, part) => sum + Number(part.amount), 0);
+  const whole = sumOf(parts.map((part) => part.amount));
   const said = (all: { part: string; codes: Record<string, string> }[]) =>
     correcting.mutate({ act: "code", of: address, shares: all }, { onSuccess: close });
   const faulty = shares.some((one) => !(Number(one.part) > 0));
   return (
-    <Modal opened onClose={close} title={`${of}: ${money(whole.toFixed(2), currency)} in shares`} size="xl">
+    <Modal opened onClose={close} title={`${of}: ${money(whole, currency)} in shares`} size="xl">
       <form
         onSubmit={(event) => {
           event.preventDefault();
@@ -43,9 +44,7 @@ export function Shares({ of, address, parts, currency, correcting, close }: Prop
           <thead>
             <tr>
               <th>Part</th>
-              {CODES.map((code) => (
-                <th key={code}>{CODE_HEADINGS[code]}</th>
-              ))}
+              <CodeHeadings />
               <td />
             </tr>
           </thead>

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { allOf, api, dataOf, type Rehearsal } from "../api/client";
+import { useEvents } from "../shared/useEvents";
 
 const keyOf = (id: number) => ["rehearsal", id];
 
@@ -28,21 +29,9 @@ export function useRehearsal(text: string) {
     enabled: begun !== null,
   });
   const isRunning = progress.data?.state === "running";
-  useEffect(() => {
-    if (!isRunning) {
-      return;
-    }
-    const events = new EventSource(`/api/v1/rehearsals/${id}/events`);
-    const take = (event: MessageEvent<string>) => {
-      queries.setQueryData(keyOf(id), JSON.parse(event.data) as Rehearsal);
-      if (event.type === "done") {
-        events.close();
-      }
-    };
-    events.addEventListener("progress", take);
-    events.addEventListener("done", take);
-    return () => events.close();
-  }, [id, isRunning, queries]);
+  useEvents<Rehearsal>(isRunning ? `/api/v1/rehearsals/${id}/events` : null, (rehearsal) =>
+    queries.setQueryData(keyOf(id), rehearsal),
+  );
   const invoices = useQuery({
     queryKey: [...keyOf(id), "invoices"],
     queryFn: () =>

@@ -2,27 +2,18 @@ import { Button } from "@mantine/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, dataOf, type LayoutDetail } from "../api/client";
 import { ask } from "../api/queries";
-import { dayAndTime } from "../shared/amounts";
+import { count } from "../shared/amounts";
+import { VersionsTable } from "../shared/VersionsTable";
 
 interface Props {
   layout: LayoutDetail;
-  /** Takes an older version's text in the place of what is written; it is saved like any change. */
   take: (text: string) => void;
 }
 
-/** A layout's versions: any can be taken as the beginning of the next. */
+/** A layout's versions, and whether it is in use. */
 export function LayoutVersions({ layout, take }: Props) {
   const queries = useQueryClient();
   const versions = useQuery(ask.layoutVersions(layout.name));
-  const fetchText = useMutation({
-    mutationFn: (version: number) =>
-      dataOf(
-        api.GET("/api/v1/posting-layouts/{name}", {
-          params: { path: { name: layout.name }, query: { version } },
-        }),
-      ),
-    onSuccess: (older) => take(older.text),
-  });
   const retire = useMutation({
     mutationFn: () => {
       const parameters = {
@@ -36,7 +27,6 @@ export function LayoutVersions({ layout, take }: Props) {
     },
     onSuccess: () => queries.invalidateQueries({ queryKey: ["layouts"] }),
   });
-  const error = fetchText.error ?? retire.error;
   return (
     <section aria-label="Versions">
       <div className="row" style={{ justifyContent: "space-between" }}>
@@ -45,30 +35,27 @@ export function LayoutVersions({ layout, take }: Props) {
           {layout.isRetired ? "Bring it back" : "Retire it"}
         </Button>
       </div>
-      {error && (
+      {retire.isError && (
         <p className="state held" role="alert">
-          ▲ {error.message}
+          ▲ {retire.error.message}
         </p>
       )}
-      <table className="sheet tight">
-        <tbody>
-          {versions.data?.map((one) => (
-            <tr key={one.version}>
-              <td className="figure">{one.version}</td>
-              <td style={{ whiteSpace: "nowrap" }}>{dayAndTime(one.savedAt)} UTC</td>
-              <td>{one.savedBy}</td>
-              <td className="soft">
-                {one.runs === 1 ? "1 run" : `${one.runs} runs`} {one.isRetired && "× retired"} {one.note}
-              </td>
-              <td>
-                <button type="button" className="plain" onClick={() => fetchText.mutate(one.version)}>
-                  Take its text
-                </button>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <VersionsTable
+        versions={versions.data}
+        more={(one) => (
+          <>
+            {count(one.runs, "run")} {one.isRetired && "× retired"}
+          </>
+        )}
+        textOf={(version) =>
+          dataOf(
+            api.GET("/api/v1/posting-layouts/{name}", {
+              params: { path: { name: layout.name }, query: { version } },
+            }),
+          )
+        }
+        take={take}
+      />
     </section>
   );
 }

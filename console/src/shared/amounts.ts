@@ -10,6 +10,18 @@ export function money(amount: string, currency: string): string {
   return amount === "" ? "" : `${grouped(amount)} ${currency}`;
 }
 
+/** Amounts added up to the last digit: "0.1" and "0.20" come to "0.30"; as binary numbers they would not. */
+export function sumOf(amounts: string[]): string {
+  const digits = Math.max(0, ...amounts.map((amount) => amount.split(".")[1]?.length ?? 0));
+  const units = amounts.reduce((sum, amount) => {
+    const [whole = "", decimals = ""] = amount.split(".");
+    return sum + BigInt(whole + decimals.padEnd(digits, "0"));
+  }, 0n);
+  const text = (units < 0n ? -units : units).toString().padStart(digits + 1, "0");
+  const sign = units < 0n ? "-" : "";
+  return digits === 0 ? sign + text : `${sign}${text.slice(0, -digits)}.${text.slice(-digits)}`;
+}
+
 /** A value as a comparison has it, with amounts grouped: "1204.50 EUR" is "1,204.50 EUR". */
 export function shownValue(value: string): string {
   const [, amount, currency] = /^(-?\d+(?:\.\d+)?) ([A-Z]{3})$/.exec(value) ?? [];
@@ -28,13 +40,13 @@ export function spokenName(name: string): string {
   return spoken[name] ?? name.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
 }
 
-/** A value's name as findings write it, read aloud: "lines[3].unitPrice" is "row 3, unit price"; "lines[3]" is "row 3". */
 /** The list, row and column of `lines[3].amount`, of `lines[3]` without a column; null for a value of the header. */
 export function partsOf(name: string): { list: string; row: number; column: string } | null {
   const [, list, row, column = ""] = /^([^[]+)\[(\d+)\](?:\.(.+))?$/.exec(name) ?? [];
   return list === undefined ? null : { list, row: Number(row), column };
 }
 
+/** A value's name as findings write it, read aloud: "lines[3].unitPrice" is "row 3, unit price"; "lines[3]" is "row 3". */
 export function spokenPlace(name: string): string {
   const parts = partsOf(name);
   return parts === null
