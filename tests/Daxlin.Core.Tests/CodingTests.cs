@@ -156,6 +156,44 @@ public class CodingTests
         });
     }
 
+    private static SaidCoding Said(string codes) => new([.. codes.Split(';').Select(share => share.Split(':') is [var part, var own]
+        ? new SaidShare(decimal.Parse(part, CultureInfo.InvariantCulture), CodesOf(own)) : new SaidShare(1, CodesOf(share)))]);
+
+    private static ImmutableSortedDictionary<string, string> CodesOf(string codes) => codes.Split(',').Select(code => code.Split('=')).ToImmutableSortedDictionary(code => code[0].Trim(), code => code[1], StringComparer.Ordinal);
+
+    [Theory]
+    // What fills a gap is proposed, however few agree; what rules say otherwise only where most do.
+    [InlineData("taxCode=V", "account=1|-|-|-", "account 1 on 1 of 4 lines like it")]
+    [InlineData("account=9", "account=1|-|-|-", null)]
+    [InlineData("account=9", "account=1|account=1|-|-", "account 1 on 2 of 4 lines like it")]
+    [InlineData("account=9", "account=2|account=1|account=1", "account 1 on 2 of 3 lines like it")]
+    // As many for each: what was said last.
+    [InlineData("account=9", "account=2|account=1", "account 2 on 1 of 2 lines like it")]
+    // What is so already is none, and what was never said, neither.
+    [InlineData("account=1,taxCode=V", "account=1|account=1", null)]
+    [InlineData("account=9", "-|-", null)]
+    [InlineData("account=9", "", null)]
+    [InlineData("account=1", "60:account=1,costCentre=4;40:account=1,costCentre=5", "60: account 1, cost centre 4; 40: account 1, cost centre 5 on 1 of 1 line like it")]
+    [InlineData("60:account=1;40:account=2", "3:account=1;2:account=2", "3: account 1; 2: account 2 on 1 of 1 line like it")]
+    [InlineData("60:account=1;40:account=2", "60:account=1;40:account=2", null)]
+    public void What_was_said_before_is_proposed_where_that_is_worth_a_look(string now, string before, string? says)
+    {
+        var parts = Said(now).Shares.Select(share => new CodedPart(1m, share.Part, share.Codes.ToImmutableSortedDictionary(code => code.Key, code => new Code(code.Value, "rule 1")))).ToImmutableArray();
+        var cases = before.Split('|', StringSplitOptions.RemoveEmptyEntries).Select(one => one == "-" ? null : Said(one)).ToList();
+        Assert.Equal(says, CodeProposal.For(parts, cases)?.Says);
+    }
+
+    [Fact]
+    public void Lines_are_alike_by_their_item_code_or_by_their_words_without_figures()
+    {
+        static string Key(string? code, string description) => LikeLines.KeyOf(new Dictionary<string, string> { ["itemCode"] = code ?? "", ["description"] = description });
+        Assert.Equal(Key("mr-24", "Rope"), Key("MR-24", "Rope, blue"));
+        Assert.NotEqual(Key("MR-24", "Rope"), Key(null, "MR-24"));
+        Assert.Equal(Key(null, "Diesel 12.03.2026, berth 4"), Key(null, "diesel 14.03.2026 berth 5"));
+        Assert.NotEqual(Key(null, "Diesel"), Key(null, "Petrol"));
+        Assert.Equal("", Key(null, "12.03."));
+    }
+
     private static string[] Entries(ApprovedInvoice invoice, RunFacts? run = null, JournalAccounts? accounts = null)
     {
         var laidOut = LaidOut.Of(Journal, invoice, Lists, run ?? Run, accounts ?? OfDocs.Journal);
@@ -235,8 +273,12 @@ public class CodingTests
         Assert.EndsWith(Untold, Entries(Coded(withFreight, rules), accounts: rules.Journal)[0], StringComparison.Ordinal);
         var told = withFreight with { Taxes = [two.Taxes[0], two.Taxes[1] with { Amount = 22m }] };
         Assert.Equal(["45|100.00", "420|100.00", "5|5.00", "20|22.00", "6740|10.00"], Entries(Coded(told, rules), accounts: rules.Journal).SkipLast(1).Select(entry => entry.Split('|') is var cells ? $"{cells[1]}|{cells[4]}" : ""));
-        var unrated = two with { Lines = [.. two.Lines.Select(line => line with { Cells = line.Cells.Where(cell => cell.Key != "taxRate").ToDictionary() })] };
-        Assert.EndsWith(Untold, Entries(Coded(unrated, rules), accounts: rules.Journal)[0], StringComparison.Ordinal);
+        // So do they for two lines without a rate of their own, unless these are over the same amount; of three nothing is tried.
+        ApprovedInvoice Unrated(ApprovedInvoice invoice) =>
+            Coded(invoice with { Lines = [.. invoice.Lines.Select(line => line with { Cells = line.Cells.Where(cell => cell.Key != "taxRate").ToDictionary() })] }, rules);
+        Assert.Equal(["45|100.00", "420|100.00", "5|5.00", "20|20.00"], Entries(Unrated(two), accounts: rules.Journal).SkipLast(1).Select(entry => entry.Split('|') is var cells ? $"{cells[1]}|{cells[4]}" : ""));
+        Assert.EndsWith("cannot be told from their rates.", Entries(Unrated(Gross([(126m, 5m), (126m, 20m)])), accounts: rules.Journal)[0], StringComparison.Ordinal);
+        Assert.EndsWith(Untold, Entries(Unrated(Gross([(105m, 5m), (120m, 20m), (1m, 0m)])), accounts: rules.Journal)[0], StringComparison.Ordinal);
         // One rate is that of all, freight with it.
         var one = Gross([(105m, 5m)]);
         one = one with { Taxes = [new ApprovedTax("5", "", 6m)], Fields = new Dictionary<string, string>(one.Fields) { ["freight"] = "21.00", ["total"] = "126.00" } };

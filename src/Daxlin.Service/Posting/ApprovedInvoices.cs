@@ -18,54 +18,31 @@ internal static class ApprovedInvoices
 
     /// <param name="ids">In the order in which they are posted.</param>
     /// <param name="origins">What was known of them before, by their numbers; of others, what is known now.</param>
-    public static IAsyncEnumerable<ApprovedRow> Read(DaxlinDb db, IReadOnlyList<int> ids, IReadOnlyDictionary<int, ApprovedOrigin> origins, CancellationToken cancel) =>
-        Read(db, ids, origins, row => row, cancel);
-
-    /// <summary>Reads invoices and makes something of each, several at a time; what comes of them is in order.</summary>
-    /// <param name="make">Touches nothing but its invoice: it runs on any thread.</param>
-    public static async IAsyncEnumerable<T> Read<T>(
-        DaxlinDb db, IReadOnlyList<int> ids, IReadOnlyDictionary<int, ApprovedOrigin> origins, Func<ApprovedRow, T> make, [EnumeratorCancellation] CancellationToken cancel)
+    public static async IAsyncEnumerable<ApprovedRow> Read(
+        DaxlinDb db, IReadOnlyList<int> ids, IReadOnlyDictionary<int, ApprovedOrigin> origins, [EnumeratorCancellation] CancellationToken cancel)
     {
-        var next = Begin(0);
-        try
+        foreach (var some in ids.Chunk(AtATime))
         {
-            for (var from = 0; from < ids.Count; from += AtATime)
+            var rows = await db.Invoices.Where(invoice => some.Contains(invoice.Id))
+                .Select(invoice => new StoredInvoice(
+                    invoice.Id, invoice.Vendor, invoice.IsCreditNote, invoice.Currency, invoice.Intake.FileName, invoice.Intake.Sha256, invoice.Intake.ReceivedAt, invoice.ApprovedSha256,
+                    db.Batches.First(batch => batch.Id == invoice.BatchId).Name,
+                    db.Vendors.Where(vendor => vendor.Id == invoice.VendorId).Select(vendor => vendor.LedgerAccount).FirstOrDefault() ?? "",
+                    db.Vendors.Where(vendor => vendor.Id == invoice.VendorId).Select(vendor => vendor.TaxCode).FirstOrDefault() ?? ""))
+                .ToDictionaryAsync(invoice => invoice.Id, cancel);
+            var records = await RecordsOf(db, some, cancel);
+            var approvals = await Approvals.Of(db, some, DateTime.MaxValue, cancel);
+            foreach (var id in some)
             {
-                var some = await next;
-                // The database hands the next ones over while these are read. It does one thing at a time, so nothing else is asked of it meanwhile.
-                next = Begin(from + AtATime);
-                var made = await Task.Run(() => some.AsParallel().AsOrdered().WithCancellation(cancel).Select(stored => make(ReadOne(stored, origins))).ToList(), cancel);
-                foreach (var one in made)
-                    yield return one;
+                var (row, record) = (rows[id], records[id]);
+                var content = HistoryChain.ContentOf(record);
+                var invoice = Numbered(Of(id, row.Vendor, row.IsCreditNote, row.Currency, (row.FileName, row.Sha256), record)) with
+                {
+                    Origin = origins.TryGetValue(id, out var known) ? known : OriginOf(row, approvals.GetValueOrDefault(id)),
+                };
+                yield return new ApprovedRow(invoice, content, row.ApprovedSha256 == content);
             }
         }
-        finally
-        {
-            await next;
-        }
-
-        // The database's own library waits for it on the thread that asks.
-        Task<List<Stored>> Begin(int from)
-        {
-            var some = ids.Skip(from).Take(AtATime).ToArray();
-            return Task.Run(() => StoredOf(db, some, cancel), cancel);
-        }
-    }
-
-    private static async Task<List<Stored>> StoredOf(DaxlinDb db, int[] some, CancellationToken cancel)
-    {
-        if (some.Length == 0)
-            return [];
-        var rows = await db.Invoices.Where(invoice => some.Contains(invoice.Id))
-            .Select(invoice => new StoredInvoice(
-                invoice.Id, invoice.Vendor, invoice.IsCreditNote, invoice.Currency, invoice.Intake.FileName, invoice.Intake.Sha256, invoice.Intake.ReceivedAt, invoice.ApprovedSha256,
-                db.Batches.First(batch => batch.Id == invoice.BatchId).Name,
-                db.Vendors.Where(vendor => vendor.Id == invoice.VendorId).Select(vendor => vendor.LedgerAccount).FirstOrDefault() ?? "",
-                db.Vendors.Where(vendor => vendor.Id == invoice.VendorId).Select(vendor => vendor.TaxCode).FirstOrDefault() ?? ""))
-            .ToDictionaryAsync(invoice => invoice.Id, cancel);
-        var records = await RecordsOf(db, some, cancel);
-        var approvals = await Approvals.Of(db, some, DateTime.MaxValue, cancel);
-        return [.. some.Select(id => new Stored(rows[id], records[id], approvals.GetValueOrDefault(id)))];
     }
 
     /// <summary>The records as they are stored, in UTF-8: as text each would be twice as large, and be copied once more to be hashed.</summary>
@@ -73,19 +50,6 @@ internal static class ApprovedInvoices
         await db.Database.SqlQueryRaw<StoredRecord>(
                 "SELECT \"Id\", CAST(\"Record\" AS BLOB) AS \"Record\" FROM \"InvoiceRecords\" WHERE \"Id\" IN (SELECT value FROM json_each({0}))", JsonSerializer.Serialize(ids))
             .ToDictionaryAsync(row => row.Id, row => row.Record, cancel);
-
-    private static ApprovedRow ReadOne(Stored stored, IReadOnlyDictionary<int, ApprovedOrigin> origins)
-    {
-        var (row, record, approval) = stored;
-        var content = HistoryChain.ContentOf(record);
-        var invoice = Numbered(Of(row.Id, row.Vendor, row.IsCreditNote, row.Currency, (row.FileName, row.Sha256), record)) with
-        {
-            Origin = origins.TryGetValue(row.Id, out var known) ? known : OriginOf(row, approval),
-        };
-        return new ApprovedRow(invoice, content, row.ApprovedSha256 == content);
-    }
-
-    private sealed record Stored(StoredInvoice Row, byte[] Record, Approval? Approval);
 
     private static ApprovedOrigin OriginOf(StoredInvoice row, Approval? approval) => new(
         row.Batch, approval?.By ?? "", approval is null ? null : DateOnly.FromDateTime(approval.At), DateOnly.FromDateTime(row.ReceivedAt), row.VendorAccount, row.VendorTaxCode);

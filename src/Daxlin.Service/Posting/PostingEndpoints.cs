@@ -2,7 +2,6 @@ using System.Collections.Immutable;
 using System.Globalization;
 using System.Text.Json;
 using Daxlin.Core.History;
-using Daxlin.Service.Posting.Coding;
 using Daxlin.Service.Posting.Layouts;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
@@ -98,14 +97,11 @@ internal static class PostingEndpoints
     }
 
     private static async Task<Results<Created<PostingRunSummary>, ProblemHttpResult>> Withdraw(
-        int number, RunToWithdraw wanted, [FromHeader(Name = "Idempotency-Key")] string? key, Actor actor, DaxlinDb db, PostingRuns runs, CodingWorker coding, WriteTurn turn,
-        CancellationToken cancel)
+        int number, RunToWithdraw wanted, [FromHeader(Name = "Idempotency-Key")] string? key, Actor actor, DaxlinDb db, PostingRuns runs, WriteTurn turn, CancellationToken cancel)
     {
         if (await db.PostingRuns.FindAsync([number], cancel) is not { } run)
             return NotThere(number);
-        var answer = await Once(key, db, turn, () => runs.Withdraw(run, wanted, key, actor.Name, cancel), cancel);
-        coding.Wake();
-        return answer;
+        return await Once(key, db, turn, () => runs.Withdraw(run, wanted, key, actor.Name, cancel), cancel);
     }
 
     /// <summary>Makes a run, once for a key: the same request made again, because its answer was lost, gets the run that it made.</summary>

@@ -21,7 +21,7 @@ namespace Daxlin.Service.Posting;
 /// A run, its invoices' new states, its files and its history are stored in one transaction: a kill leaves all of it or nothing. The
 /// turn to write is held by who asks.
 /// </remarks>
-internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf lists, CodingShelf coding, TimeProvider clock)
+internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf lists, CodingShelf coding, CodingWorker worker, TimeProvider clock)
 {
     private const int MostTold = 10;
 
@@ -126,6 +126,8 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
                 Content = row.ContentSha256,
             }), cancel);
         await transaction.CommitAsync(cancel);
+        if (wanted.Open)
+            worker.Wake();
         return (run, null);
     }
 

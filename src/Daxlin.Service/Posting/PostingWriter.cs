@@ -23,7 +23,7 @@ internal static class PostingWriter
         var proof = plan.Layout is null ? null : new LayoutProof(plan.Layout);
         using var files = plan.Layout is null ? null : new LayoutFiles(plan.Layout, plan.Run);
         using var every = plan.Layout is null ? new EveryValueFile(await ColumnsOf(plan, ids, db, cancel)) : null;
-        await foreach (var ((invoice, content, isAsApproved), made) in ApprovedInvoices.Read(db, ids, plan.Origins, row => (row, LaidOutOf(plan, row)), cancel))
+        await foreach (var (invoice, content, isAsApproved) in ApprovedInvoices.Read(db, ids, plan.Origins, cancel))
         {
             if (plan.MustBeApproved && !isAsApproved)
             {
@@ -36,7 +36,7 @@ internal static class PostingWriter
             }
             else
             {
-                var laidOut = made!;
+                var laidOut = LaidOut.Of(plan.Layout, invoice, plan.Lists.Lists, plan.Run, plan.Journal);
                 see?.Invoke(laidOut);
                 if (!laidOut.IsTaken)
                 {
@@ -54,10 +54,6 @@ internal static class PostingWriter
         return new PostingWork(
             [.. written], posted.ToImmutable(), left, totals.Totals with { Rows = written.Sum(file => file.Records) }, sums, [.. faults.Take(MostFaults)], altered.ToImmutable());
     }
-
-    /// <summary>Null for a file of every value, and for what is not written.</summary>
-    private static LaidOutInvoice? LaidOutOf(PostingPlan plan, ApprovedRow row) => plan.Layout is null || (plan.MustBeApproved && !row.IsAsApproved) ? null
-        : LaidOut.Of(plan.Layout, row.Invoice, plan.Lists.Lists, plan.Run, plan.Journal);
 
     private static ImmutableArray<LayoutFault> Add(LaidOutInvoice laidOut, LayoutProof proof, LayoutFiles files)
     {

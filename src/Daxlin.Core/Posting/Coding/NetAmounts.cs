@@ -9,7 +9,7 @@ namespace Daxlin.Core.Posting.Coding;
 /// </remarks>
 internal static class NetAmounts
 {
-    /// <summary>Amounts whose rate is tried: freight and a discount. Lines that all lack one tell nothing.</summary>
+    /// <summary>Amounts whose rate is tried: freight and a discount. Of more, too many ways come to the same taxes by chance.</summary>
     private const int MostTried = 2;
 
     /// <param name="amounts">With the tax, each with its rate in per cent; null if none is stated.</param>

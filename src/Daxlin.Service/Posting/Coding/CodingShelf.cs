@@ -9,7 +9,7 @@ using Microsoft.EntityFrameworkCore;
 namespace Daxlin.Service.Posting.Coding;
 
 /// <summary>The coding rules that were saved: each change is a version, and none is ever changed or taken away.</summary>
-internal sealed class CodingShelf(DaxlinDb db, TimeProvider clock)
+internal sealed class CodingShelf(DaxlinDb db, CodingWorker worker, TimeProvider clock)
 {
     /// <returns>Null if there is no such version, or none at all.</returns>
     public Task<CodingVersion?> Row(int? version, CancellationToken cancel) => version is { } number
@@ -45,6 +45,7 @@ internal sealed class CodingShelf(DaxlinDb db, TimeProvider clock)
             new Deed(HistoryStreams.Coding, row.SavedAt, who, HistoryActs.CodingSaved, $"saved version {row.Version}") { Reason = note, Content = HistoryChain.ContentOf(document) },
             cancel);
         await db.SaveChangesAsync(cancel);
+        worker.Wake();
         return new CodingSaved(row.Version, true);
     }
 }

@@ -1,6 +1,5 @@
 using Daxlin.Core.Json;
 using Daxlin.Core.Posting.Layouts;
-using Daxlin.Service.Posting.Coding;
 using Daxlin.Service.Posting.Lists;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
@@ -68,7 +67,7 @@ internal static class LayoutEndpoints
     }
 
     private static async Task<Results<Ok<LayoutSaved>, Created<LayoutSaved>, ProblemHttpResult>> Save(
-        HttpRequest request, string? note, Actor actor, LayoutShelf shelf, ListShelf lists, CodingWorker coding, WriteTurn turn, CancellationToken cancel)
+        HttpRequest request, string? note, Actor actor, LayoutShelf shelf, ListShelf lists, WriteTurn turn, CancellationToken cancel)
     {
         var document = await SentDocument.Of(request, LayoutReader.Longest, cancel);
         PostingLayout layout;
@@ -89,20 +88,19 @@ internal static class LayoutEndpoints
         if (newest is not null && Seen.RefuseVersion(request, newest.Version, $"layout “{layout.Name}”", newest.SavedBy, newest.SavedAt, newest.Note) is { } unseen)
             return unseen;
         var saved = await shelf.Save(newest, layout.Name, document, words, actor.Name, cancel);
-        coding.Wake();
         return saved.IsNew ? TypedResults.Created($"/api/v1/posting-layouts/{layout.Name}", saved) : TypedResults.Ok(saved);
     }
 
     private static Task<Results<Ok<LayoutSaved>, ProblemHttpResult>> Retire(
-        string name, LayoutNote said, HttpRequest request, Actor actor, LayoutShelf shelf, CodingWorker coding, WriteTurn turn, CancellationToken cancel) =>
-        SetRetired(name, true, said, request, actor, shelf, coding, turn, cancel);
+        string name, LayoutNote said, HttpRequest request, Actor actor, LayoutShelf shelf, WriteTurn turn, CancellationToken cancel) =>
+        SetRetired(name, true, said, request, actor, shelf, turn, cancel);
 
     private static Task<Results<Ok<LayoutSaved>, ProblemHttpResult>> BringBack(
-        string name, LayoutNote said, HttpRequest request, Actor actor, LayoutShelf shelf, CodingWorker coding, WriteTurn turn, CancellationToken cancel) =>
-        SetRetired(name, false, said, request, actor, shelf, coding, turn, cancel);
+        string name, LayoutNote said, HttpRequest request, Actor actor, LayoutShelf shelf, WriteTurn turn, CancellationToken cancel) =>
+        SetRetired(name, false, said, request, actor, shelf, turn, cancel);
 
     private static async Task<Results<Ok<LayoutSaved>, ProblemHttpResult>> SetRetired(
-        string name, bool isRetired, LayoutNote said, HttpRequest request, Actor actor, LayoutShelf shelf, CodingWorker coding, WriteTurn turn, CancellationToken cancel)
+        string name, bool isRetired, LayoutNote said, HttpRequest request, Actor actor, LayoutShelf shelf, WriteTurn turn, CancellationToken cancel)
     {
         if (Note.Of(said.Note) is not { } words)
             return Note.TooLong;
@@ -113,9 +111,7 @@ internal static class LayoutEndpoints
             return unseen;
         if (newest.IsRetired == isRetired)
             return Problem.Of(StatusCodes.Status409Conflict, isRetired ? "already-retired" : "not-retired", $"The layout “{name}” is {(isRetired ? "retired already" : "in use")}.");
-        var saved = await shelf.SetRetired(newest, isRetired, words, actor.Name, cancel);
-        coding.Wake();
-        return TypedResults.Ok(saved);
+        return TypedResults.Ok(await shelf.SetRetired(newest, isRetired, words, actor.Name, cancel));
     }
 
     private static async Task<Results<Ok<TriedLayout>, ProblemHttpResult>> Try(LayoutToTry wanted, TriedLayouts tried, CancellationToken cancel)

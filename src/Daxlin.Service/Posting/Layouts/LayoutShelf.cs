@@ -3,6 +3,7 @@ using Daxlin.Core.Json;
 using Daxlin.Core.Posting.Expressions;
 using Daxlin.Core.Posting.Layouts;
 using Daxlin.Service.History;
+using Daxlin.Service.Posting.Coding;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 using Microsoft.EntityFrameworkCore;
@@ -10,7 +11,7 @@ using Microsoft.EntityFrameworkCore;
 namespace Daxlin.Service.Posting.Layouts;
 
 /// <summary>The layouts that were saved: each change is a version, and none is ever changed or taken away.</summary>
-internal sealed class LayoutShelf(DaxlinDb db, TimeProvider clock)
+internal sealed class LayoutShelf(DaxlinDb db, CodingWorker coding, TimeProvider clock)
 {
     /// <summary>The newest version of each layout, of retired ones, too.</summary>
     public static IQueryable<LayoutVersion> Newest(DaxlinDb db) =>
@@ -82,6 +83,8 @@ internal sealed class LayoutShelf(DaxlinDb db, TimeProvider clock)
             },
             cancel);
         await db.SaveChangesAsync(cancel);
+        // A layout in use may want codes.
+        coding.Wake();
         return row;
     }
 }

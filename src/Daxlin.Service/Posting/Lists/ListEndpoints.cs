@@ -1,6 +1,5 @@
 using System.Text;
 using Daxlin.Core.Json;
-using Daxlin.Service.Posting.Coding;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -42,7 +41,7 @@ internal static class ListEndpoints
         ? TypedResults.File(Encoding.UTF8.GetBytes(ListFile.Write(ListShelf.EntriesOf(list))), "text/csv; charset=utf-8", $"{name}.csv") : NotThere(name);
 
     /// <remarks>A list that is there is bound to what was seen if If-Match says so; a file under version control is taken in unseen.</remarks>
-    private static async Task<Results<Ok<ListSummary>, ProblemHttpResult>> Import(string name, HttpRequest request, Actor actor, ListShelf shelf, CodingWorker coding, WriteTurn turn, CancellationToken cancel)
+    private static async Task<Results<Ok<ListSummary>, ProblemHttpResult>> Import(string name, HttpRequest request, Actor actor, ListShelf shelf, WriteTurn turn, CancellationToken cancel)
     {
         if (DocumentName.FaultOf(name) is { } fault)
             return Problem.Of(StatusCodes.Status422UnprocessableEntity, "name-faulty", fault);
@@ -54,7 +53,6 @@ internal static class ListEndpoints
         if (newest is not null && Seen.RefuseVersion(request, newest.Version, $"list “{name}”", newest.SavedBy, newest.SavedAt) is { } unseen)
             return unseen;
         var saved = await shelf.Save(newest, name, entries, actor.Name, cancel);
-        coding.Wake();
         Seen.Tag(request.HttpContext.Response, saved.Version);
         return TypedResults.Ok(new ListSummary(saved.Name, saved.Version, saved.Count, saved.SavedAt, saved.SavedBy));
     }

@@ -3,13 +3,14 @@ using System.Text.Json;
 using Daxlin.Core.History;
 using Daxlin.Core.Posting.Expressions;
 using Daxlin.Service.History;
+using Daxlin.Service.Posting.Coding;
 using Daxlin.Service.Storage;
 using Microsoft.EntityFrameworkCore;
 
 namespace Daxlin.Service.Posting.Lists;
 
 /// <summary>The translation lists that were saved: each change is a version, and none is ever changed or taken away.</summary>
-internal sealed class ListShelf(DaxlinDb db, TimeProvider clock)
+internal sealed class ListShelf(DaxlinDb db, CodingWorker coding, TimeProvider clock)
 {
     /// <summary>The newest version of each list.</summary>
     public static IQueryable<ListVersion> Newest(DaxlinDb db) =>
@@ -48,6 +49,7 @@ internal sealed class ListShelf(DaxlinDb db, TimeProvider clock)
             new Deed(HistoryStreams.List(name), row.SavedAt, who, HistoryActs.ListSaved, $"saved version {row.Version}, {entries.Length} {(entries.Length == 1 ? "entry" : "entries")}") { Content = HistoryChain.ContentOf(text) },
             cancel);
         await db.SaveChangesAsync(cancel);
+        coding.Wake();
         return row;
     }
 
