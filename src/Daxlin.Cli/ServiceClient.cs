@@ -54,6 +54,11 @@ internal sealed class ServiceClient(string server, string? person = null) : IDis
     public Task<JsonNode> PutText(string path, string text, string type, CancellationToken cancel) =>
         Send(HttpMethod.Put, path, new StringContent(text, Encoding.UTF8, type), cancel);
 
+    public async Task Delete(string path, CancellationToken cancel)
+    {
+        using var _ = await Answer(new HttpRequestMessage(HttpMethod.Delete, path), cancel);
+    }
+
     public async Task<JsonNode> Upload(string path, IEnumerable<string> files, CancellationToken cancel)
     {
         using var form = new MultipartFormDataContent();
@@ -92,7 +97,7 @@ internal sealed class ServiceClient(string server, string? person = null) : IDis
         foreach (var (name, value) in headers)
             request.Headers.Add(name, value);
         using var answer = await Answer(request, cancel);
-        return JsonNode.Parse(await answer.Content.ReadAsStringAsync(cancel))!;
+        return answer.StatusCode == System.Net.HttpStatusCode.NoContent ? new JsonObject() : JsonNode.Parse(await answer.Content.ReadAsStringAsync(cancel))!;
     }
 
     /// <exception cref="RefusedException">The service refuses, or is not there.</exception>

@@ -9,9 +9,12 @@ public static class Repository
     public static string Cases => System.IO.Path.Combine(Root, "tests", "cases");
     public static string Samples => System.IO.Path.Combine(Root, "samples");
 
-    /// <summary>The service that is started: the one that ./test made ready, or the one that was built beside the tests.</summary>
-    public static string Service { get; } =
-        Environment.GetEnvironmentVariable("DAXLIN_SERVICE") is { Length: > 0 } named ? named : System.IO.Path.Combine(AppContext.BaseDirectory, "Daxlin.Service.dll");
+    /// <summary>The service that is started: the one that ./test made ready, or the one that was built with the tests.</summary>
+    public static string Service { get; } = Environment.GetEnvironmentVariable("DAXLIN_SERVICE") is { Length: > 0 } named ? named
+        : System.IO.Path.Combine(Root, "src", "Daxlin.Service", "bin", Configuration, "net10.0", "Daxlin.Service.dll");
+
+    /// <summary>Debug or Release, as the tests were built: bin/Release/net10.0.</summary>
+    private static string Configuration => System.IO.Path.GetFileName(System.IO.Path.GetDirectoryName(System.IO.Path.TrimEndingDirectorySeparator(AppContext.BaseDirectory)))!;
 
     /// <summary>Folders that hold PDFs with a truth file.</summary>
     public static IEnumerable<string> FamiliesOf(string folder) =>

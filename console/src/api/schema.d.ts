@@ -739,6 +739,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/receiver.schema.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The JSON Schema of receivers. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/invoices/{id}/rows": {
         parameters: {
             query?: never;
@@ -3085,6 +3119,672 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/receivers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All receivers of posting runs, the newest version of each. */
+        get: {
+            parameters: {
+                query?: {
+                    after?: string;
+                    limit?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ReceiverSummary"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Saves a receiver's document; a changed one becomes the next version. */
+        post: {
+            parameters: {
+                query?: {
+                    note?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ReceiverSaved"];
+                    };
+                };
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ReceiverSaved"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/receivers/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a receiver's document says and what is wrong with it; nothing is stored, and nobody is asked. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ReceiverToCheck"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CheckedReceiver"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/receivers/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A receiver with its document, the newest version unless one is named. */
+        get: {
+            parameters: {
+                query?: {
+                    version?: number;
+                };
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ReceiverDetail"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/receivers/{name}/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A receiver's history, the newest version first. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ReceiverVersionRecord"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/receivers/{name}/reach": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Asks whether a receiver can be reached; nothing is handed over. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ReachedReceiver"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/receivers/{name}/retirement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Retires a receiver: nothing is delivered to it any more. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ReceiverNote"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ReceiverSaved"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/receivers/{name}/comeback": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings a retired receiver back. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ReceiverNote"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ReceiverSaved"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/secrets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The names of the secrets that are kept. What they say is never handed out. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SecretRecord"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/secrets/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keeps a password or a key under a name, in the place of what it said before. */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "text/plain": string;
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        post?: never;
+        /** Forgets a secret. */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/deliveries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All deliveries of posting runs, newest first; those that wait, are delivered or were given up, if “state” says so. */
+        get: {
+            parameters: {
+                query?: {
+                    after?: string;
+                    limit?: number;
+                    state?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DeliveryRecord"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/deliveries/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One delivery. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DeliveryRecord"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/deliveries/{id}/retry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tries a delivery at once that waits or was given up. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DeliveryRecord"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/deliveries/{id}/settlement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ends a delivery that waits or was given up, by what a person knows. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["DeliveryToSettle"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DeliveryRecord"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/posting-runs/{number}/deliveries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The deliveries of a posting run, in the order in which they were asked for. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    number: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DeliveryRecord"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Asks for a posting run to be delivered to a receiver. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    number: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["DeliveryToAsk"];
+                };
+            };
+            responses: {
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DeliveryRecord"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/posting-runs/{number}/deliveries/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How many deliveries of a posting run wait, as server-sent events, until none is due. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    number: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/event-stream": components["schemas"]["SseItemOfDeliveryProgress"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/vendors": {
         parameters: {
             query?: never;
@@ -3429,6 +4129,7 @@ export interface paths {
                     invoice?: number;
                     vendor?: number;
                     template?: string;
+                    run?: number;
                     by?: string;
                     act?: string;
                     from?: string;
@@ -3475,6 +4176,7 @@ export interface paths {
                     invoice?: number;
                     vendor?: number;
                     template?: string;
+                    run?: number;
                     by?: string;
                     act?: string;
                     from?: string;
@@ -3747,6 +4449,14 @@ export interface components {
             /** Format: double */
             bottom: number;
         };
+        /** @description What a receiver's document says, and what is wrong with it; nothing is stored, and nobody is asked. */
+        CheckedReceiver: {
+            name: string;
+            documentFaults: components["schemas"]["LayoutFaultRecord"][];
+            /** @description Sentences that say what would be done; empty if the document has faults. */
+            says: string[];
+            secretsMissing: string[];
+        };
         /** @description What was said by hand of most lines like a line before. It is shown, and never counts by itself. */
         CodeProposalRecord: {
             /**
@@ -3915,6 +4625,63 @@ export interface components {
             reason: string;
             /** @description What the vendor was told; empty where nothing was. */
             letter: string;
+        };
+        /** @description How far the deliveries of a run are. */
+        DeliveryProgress: {
+            /**
+             * Format: int32
+             * @description How many are tried by themselves, at once or later.
+             */
+            waiting: number;
+            /**
+             * Format: int32
+             * @description How many of these are being tried, and do not wait for a later time.
+             */
+            due: number;
+        };
+        /** @description The handing of a run to a receiver. */
+        DeliveryRecord: {
+            /** Format: int32 */
+            id: number;
+            /** Format: int32 */
+            run: number;
+            receiver: string;
+            /** @description `waiting`, `delivered` or `given-up`. */
+            state: string;
+            /**
+             * Format: int32
+             * @description How often it failed.
+             */
+            attempts: number;
+            /**
+             * Format: date-time
+             * @description When it is tried next; null unless it waits.
+             */
+            nextAt: null | string;
+            /** Format: date-time */
+            askedAt: string;
+            askedBy: string;
+            /**
+             * Format: date-time
+             * @description When it was delivered or given up.
+             */
+            endedAt: null | string;
+            /** @description The receipt, or why it failed last; empty before the first try. */
+            says: string;
+            /** @description By which the receiver knows the delivery again: a webhook's id, the part of a Message-ID before the @. */
+            key: string;
+        };
+        /** @description A run that is to be delivered. */
+        DeliveryToAsk: {
+            /** @description The receiver's name. */
+            receiver?: null | string;
+            /** @description Why it is delivered once more to a receiver that has it; left out for the first time. */
+            again?: null | string;
+        };
+        /** @description How a person ends a delivery that was given up. */
+        DeliveryToSettle: {
+            /** @description How it is known that the receiver has it, or why it is not to have it; it is kept on record. */
+            reason?: null | string;
         };
         /** @description Whether made-up invoices are at hand to try Daxlin on. */
         DemoOffer: {
@@ -4664,6 +5431,12 @@ export interface components {
              */
             numbersTied: number;
         };
+        /** @description Whether a receiver can be reached. */
+        ReachedReceiver: {
+            isReached: boolean;
+            /** @description What it said, or what stands in the way. */
+            says: string;
+        };
         /** @description How many invoices a kind of finding holds. One that is held by two kinds counts for both. */
         ReasonCount: {
             code: string;
@@ -4671,6 +5444,77 @@ export interface components {
             says: string;
             /** Format: int32 */
             invoices: number;
+        };
+        ReceiverDetail: {
+            name: string;
+            /** Format: int32 */
+            version: number;
+            /**
+             * Format: int32
+             * @description The newest version's number, which acts are bound to.
+             */
+            newest: number;
+            /** Format: date-time */
+            savedAt: string;
+            savedBy: string;
+            note: string;
+            isRetired: boolean;
+            /** @description The document as it was saved. */
+            text: string;
+            /** @description Names of secrets that it needs and that are not kept yet. */
+            secretsMissing: string[];
+        };
+        ReceiverNote: {
+            /** @description Why, in a line; may be left out. */
+            note?: null | string;
+        };
+        ReceiverSaved: {
+            name: string;
+            /** Format: int32 */
+            version: number;
+            /** @description False if the newest version says the same already. */
+            isNew: boolean;
+        };
+        ReceiverSummary: {
+            name: string;
+            /** Format: int32 */
+            version: number;
+            /** Format: date-time */
+            savedAt: string;
+            savedBy: string;
+            note: string;
+            isRetired: boolean;
+            /** @description `folder`, `webhook`, `mail`, `sftp` or `postgresql`; empty for a document that cannot be read any more. */
+            way: string;
+            /** @description Where that is, in a line. */
+            place: string;
+            /** @description It gets the runs by this layout; empty for all runs. */
+            layout: string;
+            /** @description Whether each new run is delivered by itself. */
+            atOnce: boolean;
+            /**
+             * Format: int32
+             * @description How many deliveries wait for it.
+             */
+            waiting: number;
+            /**
+             * Format: int32
+             * @description How many deliveries to it were given up; a person says how to go on.
+             */
+            givenUp: number;
+        };
+        ReceiverToCheck: {
+            /** @description The receiver's document, as text. */
+            document?: null | string;
+        };
+        ReceiverVersionRecord: {
+            /** Format: int32 */
+            version: number;
+            /** Format: date-time */
+            savedAt: string;
+            savedBy: string;
+            note: string;
+            isRetired: boolean;
         };
         /** @description Invoices by what would become of them, the gravest first. */
         RehearsalCounts: {
@@ -4886,6 +5730,12 @@ export interface components {
                 [key: string]: string;
             };
         };
+        /** @description A secret by its name; what it says is never handed out. */
+        SecretRecord: {
+            name: string;
+            /** Format: date-time */
+            keptAt: string;
+        };
         /** @description Whether the service can work. */
         ServiceState: {
             isWell: boolean;
@@ -4911,6 +5761,12 @@ export interface components {
         };
         SseItemOfCodingProgress: {
             data?: components["schemas"]["CodingProgress"];
+            eventType?: null | string;
+            eventId?: null | string;
+            reconnectionInterval?: null | string;
+        };
+        SseItemOfDeliveryProgress: {
+            data?: components["schemas"]["DeliveryProgress"];
             eventType?: null | string;
             eventId?: null | string;
             reconnectionInterval?: null | string;

@@ -14,16 +14,17 @@ internal static class HistoryCommands
         var invoice = new Option<int?>("--invoice") { Description = "Of this invoice.", HelpName = "ID" };
         var vendor = new Option<int?>("--vendor") { Description = "Of this vendor and its invoices.", HelpName = "ID" };
         var template = new Option<string?>("--template") { Description = "Of this template.", HelpName = "NAME" };
+        var run = new Option<int?>("--run") { Description = "Of this posting run.", HelpName = "NUMBER" };
         var by = new Option<string?>("--by") { Description = "By this person.", HelpName = "NAME" };
         var act = new Option<string?>("--act") { Description = "Only this act: captured, corrected, approved, posted …", HelpName = "ACT" };
         var from = new Option<string?>("--from") { Description = "From this day on.", HelpName = "YYYY-MM-DD" };
         var to = new Option<string?>("--to") { Description = "Up to this day.", HelpName = "YYYY-MM-DD" };
         var limit = new Option<int>("--limit") { Description = "So many at most, the newest.", DefaultValueFactory = _ => Usual };
-        Option[] filters = [invoice, vendor, template, by, act, from, to];
+        Option[] filters = [invoice, vendor, template, run, by, act, from, to];
         string Query(ParseResult parsed) => string.Concat(new[]
         {
             ("invoice", parsed.GetValue(invoice)?.ToString(CultureInfo.InvariantCulture)), ("vendor", parsed.GetValue(vendor)?.ToString(CultureInfo.InvariantCulture)),
-            ("template", parsed.GetValue(template)), ("by", parsed.GetValue(by)), ("act", parsed.GetValue(act)), ("from", parsed.GetValue(from)), ("to", parsed.GetValue(to)),
+            ("template", parsed.GetValue(template)), ("run", parsed.GetValue(run)?.ToString(CultureInfo.InvariantCulture)), ("by", parsed.GetValue(by)), ("act", parsed.GetValue(act)), ("from", parsed.GetValue(from)), ("to", parsed.GetValue(to)),
         }.Where(one => one.Item2 is not null).Select(one => $"&{one.Item1}={Uri.EscapeDataString(one.Item2!)}"));
 
         var list = new Command("list", "Print what was done, the newest first.");

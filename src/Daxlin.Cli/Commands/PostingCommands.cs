@@ -16,7 +16,8 @@ internal static class PostingCommands
         var all = new Option<bool>("--all-batches") { Description = "The approved invoices of all batches." };
         var layout = new Option<string?>("--layout") { Description = "The layout that writes the files; one CSV file of every value if left out.", HelpName = "NAME" };
         var despite = new Option<string?>("--despite") { Description = "Why a batch is posted that does not come to its control totals; it is kept on record.", HelpName = "REASON" };
-        var run = new Command("run", "Post the approved invoices of a batch, or of all batches, that were not posted before; all or none.") { batch, all, layout, Out, Into, despite };
+        var deliver = new Option<string[]>("--deliver") { Description = "Deliver the run to this receiver, too; may be said again. Those that get each run at once need not be named.", HelpName = "RECEIVER" };
+        var run = new Command("run", "Post the approved invoices of a batch, or of all batches, that were not posted before; all or none.") { batch, all, layout, Out, Into, despite, deliver };
         var rehearse = new Command("rehearse", "Say what a run would come to and write; nothing is posted.") { batch, all, layout };
         foreach (var command in new[] { run, rehearse })
         {
@@ -26,9 +27,13 @@ internal static class PostingCommands
                     result.AddError("Say which approved invoices are to be posted: --batch ID, or --all-batches.");
             });
         }
-        run.Validators.Add(NeedsTarget);
-        run.SetAction(CommandContext.Run((parsed, context, cancel) =>
-            Run(Which(parsed.GetValue(batch), parsed.GetValue(layout), parsed.GetValue(despite)), new PostingTarget(parsed.GetValue(Out), parsed.GetValue(Into)), context, cancel)));
+        run.Validators.Add(result =>
+        {
+            if (result.GetValue(deliver) is not { Length: > 0 })
+                NeedsTarget(result);
+        });
+        run.SetAction(CommandContext.Run((parsed, context, cancel) => Run(
+            Which(parsed.GetValue(batch), parsed.GetValue(layout), parsed.GetValue(despite)), new PostingTarget(parsed.GetValue(Out), parsed.GetValue(Into)), context, cancel, parsed.GetValue(deliver) ?? [])));
         rehearse.SetAction(CommandContext.Run((parsed, context, cancel) => Rehearse(Which(parsed.GetValue(batch), parsed.GetValue(layout), null), context, cancel)));
 
         var number = new Argument<int>("NUMBER") { Description = "The posting run's number." };
@@ -45,8 +50,13 @@ internal static class PostingCommands
             using var _ = target.Tried();
             var made = await context.Service.Make($"posting-runs/{parsed.GetValue(number)}/withdrawal", body, Guid.NewGuid().ToString(), cancel);
             await target.Write(Shown.Number(made["number"]), context, cancel);
-            context.Print(made, () => Terminal.Line($"Posting run {Shown.Text(made["number"])} takes {Count(made["invoices"], "invoice")} of run {parsed.GetValue(number)} back: {Totals(made)}{target.Written}"));
-            return ExitCodes.Done;
+            var deliveries = await DeliveryCommands.Await(Shown.Number(made["number"]), context, cancel);
+            context.Print(made, () =>
+            {
+                Terminal.Line($"Posting run {Shown.Text(made["number"])} takes {Count(made["invoices"], "invoice")} of run {parsed.GetValue(number)} back: {Totals(made)}{target.Written}");
+                DeliveryCommands.PrintSaid(deliveries);
+            });
+            return DeliveryCommands.ExitOf(deliveries);
         }));
 
         var list = new Command("list", "List all posting runs.");
@@ -61,7 +71,15 @@ internal static class PostingCommands
         var fetch = new Command("file", "Write the files of an earlier run again.") { number, Out, Into };
         fetch.Validators.Add(NeedsTarget);
         fetch.SetAction(CommandContext.Run((parsed, context, cancel) => Fetch(parsed.GetValue(number), new PostingTarget(parsed.GetValue(Out), parsed.GetValue(Into)), context, cancel)));
-        return new Command("posting", "Posting runs: numbered exports of approved invoices.") { rehearse, run, withdraw, list, show, fetch };
+        var receiver = new Argument<string>("RECEIVER") { Description = "The receiver's name." };
+        var again = new Option<string?>("--again-because") { Description = "Why it is delivered once more to a receiver that has it; it is kept on record.", HelpName = "REASON" };
+        var deliverRun = new Command("deliver", "Deliver a run to a receiver.") { number, receiver, again };
+        deliverRun.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
+        {
+            var asked = await DeliveryCommands.Ask(parsed.GetValue(number), parsed.GetValue(receiver)!, parsed.GetValue(again), context, cancel);
+            return await DeliveryCommands.Follow(asked, context, cancel);
+        }));
+        return new Command("posting", "Posting runs: numbered exports of approved invoices.") { rehearse, run, deliverRun, withdraw, list, show, fetch };
     }
 
     private static void NeedsTarget(System.CommandLine.Parsing.CommandResult result)
@@ -84,8 +102,11 @@ internal static class PostingCommands
     public static Task<int> Run(int batch, string file, CommandContext context, CancellationToken cancel) =>
         Run(Which(batch, null, null), new PostingTarget(file, null), context, cancel);
 
-    private static async Task<int> Run(JsonObject which, PostingTarget target, CommandContext context, CancellationToken cancel)
+    private static async Task<int> Run(JsonObject which, PostingTarget target, CommandContext context, CancellationToken cancel, params string[] receivers)
     {
+        // The run is final once it is made, so a receiver that is not there is told before.
+        foreach (var receiver in receivers)
+            await context.Service.Get($"receivers/{Uri.EscapeDataString(receiver)}", cancel);
         // The run is final once the service has made it, so its files' place is tried before.
         using var _ = target.Tried();
         JsonNode run;
@@ -99,8 +120,18 @@ internal static class PostingCommands
             return ExitCodes.Done;
         }
         await target.Write(Shown.Number(run["number"]), context, cancel);
-        context.Print(run, () => Terminal.Line($"Posting run {Shown.Text(run["number"])}: {Totals(run)}{target.Written}"));
-        return ExitCodes.Done;
+        var number = Shown.Number(run["number"]);
+        foreach (var receiver in receivers)
+            await DeliveryCommands.Ask(number, receiver, null, context, cancel);
+        var deliveries = await DeliveryCommands.Await(number, context, cancel);
+        if (deliveries.Count > 0)
+            run["deliveries"] = deliveries.DeepClone();
+        context.Print(run, () =>
+        {
+            Terminal.Line($"Posting run {number}: {Totals(run)}{target.Written}");
+            DeliveryCommands.PrintSaid(deliveries);
+        });
+        return DeliveryCommands.ExitOf(deliveries);
     }
 
     private static async Task<int> Rehearse(JsonObject which, CommandContext context, CancellationToken cancel)

@@ -23,7 +23,11 @@ public static class HistoryStreams
 
     public static string List(string name) => "list/" + name;
 
+    public static string Receiver(string name) => "receiver/" + name;
+
     public const string Coding = "coding-rules";
+
+    public const string Secrets = "secrets";
 
     private static string Text(int number) => number.ToString(CultureInfo.InvariantCulture);
 }

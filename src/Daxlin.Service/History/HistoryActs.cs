@@ -13,6 +13,12 @@ internal static class HistoryActs
     public const string Returned = "returned";
     public const string Posted = "posted";
     public const string Withdrawn = "withdrawn";
+    public const string DeliveryAsked = "deliveryAsked";
+    public const string Delivered = "delivered";
+    public const string DeliveryGivenUp = "deliveryGivenUp";
+    public const string DeliverySettled = "deliverySettled";
+    public const string ReceiverSaved = "receiverSaved";
+    public const string SecretKept = "secretKept";
     public const string LayoutSaved = "layoutSaved";
     public const string ListSaved = "listSaved";
     public const string CodingSaved = "codingSaved";

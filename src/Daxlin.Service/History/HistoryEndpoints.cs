@@ -47,12 +47,14 @@ internal static class HistoryEndpoints
 /// <param name="Invoice">Of this invoice.</param>
 /// <param name="Vendor">Of this vendor and of its invoices.</param>
 /// <param name="Template">Of this template.</param>
+/// <param name="Run">Of this posting run.</param>
 /// <param name="By">By this person.</param>
 /// <param name="Act">Only this act: captured, corrected, approved …</param>
 /// <param name="From">From this day on, in UTC.</param>
 /// <param name="To">Up to this day, itself among it.</param>
 internal readonly record struct HistoryFilter(
     [FromQuery(Name = "invoice")] int? Invoice, [FromQuery(Name = "vendor")] int? Vendor, [FromQuery(Name = "template")] string? Template,
+    [FromQuery(Name = "run")] int? Run,
     [FromQuery(Name = "by")] string? By, [FromQuery(Name = "act")] string? Act, [FromQuery(Name = "from")] DateOnly? From, [FromQuery(Name = "to")] DateOnly? To)
 {
     public IQueryable<HistoryRow> Of(DaxlinDb db)
@@ -62,6 +64,8 @@ internal readonly record struct HistoryFilter(
             rows = Stream(rows, HistoryStreams.Invoice(invoice));
         if (Template is { } template)
             rows = Stream(rows, HistoryStreams.Template(template));
+        if (Run is { } run)
+            rows = Stream(rows, HistoryStreams.PostingRun(run));
         if (Vendor is { } vendor)
         {
             var own = HistoryStreams.Vendor(vendor);

@@ -8,8 +8,10 @@ using Daxlin.Core.Posting.Layouts;
 using Daxlin.Service.Batches;
 using Daxlin.Service.History;
 using Daxlin.Service.Posting.Coding;
+using Daxlin.Service.Posting.Deliveries;
 using Daxlin.Service.Posting.Layouts;
 using Daxlin.Service.Posting.Lists;
+using Daxlin.Service.Posting.Receivers;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 using Microsoft.EntityFrameworkCore;
@@ -21,7 +23,7 @@ namespace Daxlin.Service.Posting;
 /// A run, its invoices' new states, its files and its history are stored in one transaction: a kill leaves all of it or nothing. The
 /// turn to write is held by who asks.
 /// </remarks>
-internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf lists, CodingShelf coding, CodingWorker worker, TimeProvider clock)
+internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf lists, CodingShelf coding, CodingWorker worker, DeliveryWorker deliveries, TimeProvider clock)
 {
     private const int MostTold = 10;
 
@@ -58,6 +60,7 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
             run, work, HistoryActs.Posted, $"posted {Counted(work.Posted.Length)}",
             work.Posted.Select(one => new Deed(HistoryStreams.Invoice(one.Invoice), run.At, who, HistoryActs.Posted, $"posted in run {run.Number}") { Before = "approved", After = "posted", Content = one.Sha256 }), cancel);
         await transaction.CommitAsync(cancel);
+        deliveries.Wake();
         return (run, null);
     }
 
@@ -90,18 +93,10 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
         }
         if (posted.Count == 0)
             return (null, Refused.Conflict("nothing-to-withdraw", $"Nothing of run {of.Number} is posted any more: all of it was taken back before."));
-        // The layout, the lists and what was known of the invoices are those of the run: what it wrote to an account is taken from that account.
-        var known = await lists.AsOf(JsonSerializer.Deserialize<ImmutableSortedDictionary<string, int>>(of.Lists)!, cancel);
-        var (layout, faults) = of.Layout.Length == 0 ? (null, null) : await layouts.Find(of.Layout, of.LayoutVersion, known.Lists, cancel);
-        if (faults is not null)
-            return (null, faults);
         var number = await NextNumber(cancel);
-        var plan = new PostingPlan(layout?.Layout, of.LayoutVersion, known, new RunFacts(number, Today, IsReversal: true))
-        {
-            Origins = posted.Where(row => row.Origin.Length > 0).ToImmutableDictionary(row => row.InvoiceId, row => JsonSerializer.Deserialize<ApprovedOrigin>(row.Origin)!),
-        };
-        if (layout?.Layout.HasJournal == true)
-            plan = await coding.WithJournal(plan, of.CodingVersion, (await lists.Now(cancel)).Lists, cancel);
+        var (plan, faults) = await PlanLike(of, posted, new RunFacts(number, Today, IsReversal: true), cancel);
+        if (plan is null)
+            return (null, faults);
         var ids = posted.ConvertAll(row => row.InvoiceId);
         var work = await PostingWriter.Write(plan, ids, db, cancel);
         if (RefusalOf(work) is { } fault)
@@ -126,9 +121,46 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
                 Content = row.ContentSha256,
             }), cancel);
         await transaction.CommitAsync(cancel);
+        deliveries.Wake();
         if (wanted.Open)
             worker.Wake();
         return (run, null);
+    }
+
+    /// <summary>The records of a run once more, invoice by invoice, as its layout made them.</summary>
+    /// <param name="see">Is shown each invoice.</param>
+    /// <returns>Why they cannot be made again; null if they were.</returns>
+    public async Task<Refused?> Again(PostingRun run, Func<LaidOutInvoice, Task> see, CancellationToken cancel)
+    {
+        var posted = await db.PostedInvoices.AsNoTracking().Where(row => run.Reverses == null ? row.RunNumber == run.Number : row.WithdrawnIn == run.Number)
+            .OrderBy(row => row.InvoiceId).ToListAsync(cancel);
+        var (plan, refused) = await PlanLike(run, posted, new RunFacts(run.Number, DateOnly.FromDateTime(run.At), run.Reverses is not null), cancel);
+        if (plan is null)
+            return refused;
+        if (plan.Layout is null)
+            return Refused.Conflict("no-layout", $"Run {run.Number} was made by no layout, so it has no records.");
+        var contents = posted.ToDictionary(row => row.InvoiceId, row => row.ContentSha256);
+        await foreach (var (invoice, content, _) in ApprovedInvoices.Read(db, [.. posted.Select(row => row.InvoiceId)], plan.Origins, cancel))
+        {
+            if (contents[invoice.Id] is { Length: > 0 } known && known != content)
+                return Refused.Conflict("changed-since-posted", $"Invoice {invoice.Id} is not any more as run {run.Number} posted it; the run's files have it as it was.");
+            await see(LaidOut.Of(plan.Layout, invoice, plan.Lists.Lists, plan.Run, plan.Journal));
+        }
+        return null;
+    }
+
+    /// <summary>A plan with the layout, the lists and what was known of the invoices as they were in a run: what it wrote to an account is taken from that account.</summary>
+    private async Task<(PostingPlan? Plan, Refused? Refused)> PlanLike(PostingRun of, List<PostedInvoice> posted, RunFacts facts, CancellationToken cancel)
+    {
+        var known = await lists.AsOf(JsonSerializer.Deserialize<ImmutableSortedDictionary<string, int>>(of.Lists)!, cancel);
+        var (layout, refused) = of.Layout.Length == 0 ? (null, null) : await layouts.Find(of.Layout, of.LayoutVersion, known.Lists, cancel);
+        if (refused is not null)
+            return (null, refused);
+        var plan = new PostingPlan(layout?.Layout, of.LayoutVersion, known, facts)
+        {
+            Origins = posted.Where(row => row.Origin.Length > 0).ToImmutableDictionary(row => row.InvoiceId, row => JsonSerializer.Deserialize<ApprovedOrigin>(row.Origin)!),
+        };
+        return (layout?.Layout.HasJournal == true ? await coding.WithJournal(plan, of.CodingVersion, (await lists.Now(cancel)).Lists, cancel) : plan, null);
     }
 
     /// <summary>Writes what is approved and the layout takes, and stores nothing of it.</summary>
@@ -198,6 +230,8 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
             Sha256 = HistoryChain.ContentOf(file.Content),
         }).ToList();
         db.PostedFiles.AddRange(files);
+        foreach (var receiver in await ReceiverShelf.AtOnce(db, run.Layout, cancel))
+            db.Deliveries.Add(Asking.For(run.Number, receiver, run.At, run.By));
         await HistoryLog.Record(
             db,
             [

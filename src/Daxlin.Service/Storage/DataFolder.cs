@@ -24,6 +24,7 @@ public sealed partial class DataFolder
     public string Database => Path.Combine(Root, "daxlin.db");
     public string Documents => Path.Combine(Root, "documents");
     public string Incoming => Path.Combine(Root, "incoming");
+    public string Secrets => Path.Combine(Root, "secrets");
     public string Log => Path.Combine(Root, "log", "daxlin-.log");
 
     /// <summary>A name for a file of passing use; whoever asks deletes it, and a start deletes what a kill left.</summary>

@@ -23,6 +23,8 @@ public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(opt
     public DbSet<PostingRun> PostingRuns => Set<PostingRun>();
     public DbSet<PostedInvoice> PostedInvoices => Set<PostedInvoice>();
     public DbSet<PostedFile> PostedFiles => Set<PostedFile>();
+    public DbSet<ReceiverVersion> Receivers => Set<ReceiverVersion>();
+    public DbSet<Delivery> Deliveries => Set<Delivery>();
     public DbSet<LayoutVersion> Layouts => Set<LayoutVersion>();
     public DbSet<CodingVersion> Codings => Set<CodingVersion>();
     public DbSet<CodedCase> CodedCases => Set<CodedCase>();
@@ -127,6 +129,14 @@ public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(opt
         modelBuilder.Entity<PostedInvoice>().HasIndex(posted => posted.RunNumber);
         modelBuilder.Entity<PostedFile>().HasIndex(file => new { file.RunNumber, file.Name }).IsUnique();
         modelBuilder.Entity<LayoutVersion>().HasIndex(layout => new { layout.Name, layout.Version }).IsUnique();
+        modelBuilder.Entity<ReceiverVersion>().HasIndex(receiver => new { receiver.Name, receiver.Version }).IsUnique();
+        modelBuilder.Entity<Delivery>(delivery =>
+        {
+            delivery.HasIndex(row => row.RunNumber);
+            delivery.HasIndex(row => new { row.State, row.Receiver, row.Id });
+            delivery.Property(row => row.State).HasConversion<string>();
+            delivery.HasOne<PostingRun>().WithMany().HasForeignKey(row => row.RunNumber);
+        });
         modelBuilder.Entity<CodingVersion>().HasKey(coding => coding.Version);
         modelBuilder.Entity<CodingVersion>().Property(coding => coding.Version).ValueGeneratedNever();
         modelBuilder.Entity<CodedCase>().HasIndex(one => new { one.VendorId, one.Like });

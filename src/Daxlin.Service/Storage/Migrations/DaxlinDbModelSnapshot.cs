@@ -99,6 +99,59 @@ namespace Daxlin.Service.Storage.Migrations
                     b.ToTable("Codings");
                 });
 
+            modelBuilder.Entity("Daxlin.Service.Storage.Delivery", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("AskedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("AskedBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Attempts")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime?>("EndedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("IsBegun")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Key")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("NextAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Receiver")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("RunNumber")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Says")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("RunNumber");
+
+                    b.HasIndex("State", "Receiver", "Id");
+
+                    b.ToTable("Deliveries");
+                });
+
             modelBuilder.Entity("Daxlin.Service.Storage.DeskDraft", b =>
                 {
                     b.Property<int>("Id")
@@ -675,6 +728,45 @@ namespace Daxlin.Service.Storage.Migrations
                     b.ToTable("PostingRuns");
                 });
 
+            modelBuilder.Entity("Daxlin.Service.Storage.ReceiverVersion", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Document")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("IsRetired")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Note")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("SavedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("SavedBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Name", "Version")
+                        .IsUnique();
+
+                    b.ToTable("Receivers");
+                });
+
             modelBuilder.Entity("Daxlin.Service.Storage.Rehearsal", b =>
                 {
                     b.Property<int>("Id")
@@ -1007,6 +1099,15 @@ namespace Daxlin.Service.Storage.Migrations
                     b.HasIndex("VendorId");
 
                     b.ToTable("VendorSpellings");
+                });
+
+            modelBuilder.Entity("Daxlin.Service.Storage.Delivery", b =>
+                {
+                    b.HasOne("Daxlin.Service.Storage.PostingRun", null)
+                        .WithMany()
+                        .HasForeignKey("RunNumber")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
                 });
 
             modelBuilder.Entity("Daxlin.Service.Storage.Intake", b =>

@@ -1,0 +1,127 @@
+using System.CommandLine;
+using System.Text.Json.Nodes;
+using Spectre.Console;
+
+namespace Daxlin.Cli.Commands;
+
+/// <summary>Receivers: who gets the files of posting runs, and on which way.</summary>
+internal static class ReceiverCommands
+{
+    public static Command Make()
+    {
+        var files = new Argument<string[]>("FILE") { Description = "A receiver's document, *.receiver.json.", Arity = ArgumentArity.OneOrMore };
+        var note = new Option<string?>("--note") { Description = "Why, for the history.", HelpName = "TEXT" };
+        var name = new Argument<string>("NAME") { Description = "The receiver's name." };
+
+        var check = new Command("check", "Say what receivers' documents mean and what is wrong with them; nothing is saved, and nobody is asked.") { files };
+        check.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
+        {
+            var results = new JsonArray();
+            foreach (var one in parsed.GetValue(files)!)
+            {
+                var result = await context.Service.Post("receivers/check", new JsonObject { ["document"] = await WrittenDocument.TextOf(one, cancel) }, cancel);
+                result["file"] = one;
+                results.Add(result);
+            }
+            context.Print(results, () =>
+            {
+                foreach (var result in results)
+                {
+                    WrittenDocument.PrintFaults(Shown.Text(result!["file"]), result["documentFaults"]!.AsArray());
+                    foreach (var sentence in result["says"]!.AsArray())
+                        Terminal.Line($"  {Shown.Text(sentence)}");
+                    PrintMissing(result);
+                }
+            });
+            return results.Any(result => result!["documentFaults"]!.AsArray().Count > 0) ? ExitCodes.SomethingToLookAt : ExitCodes.Done;
+        }));
+
+        var save = new Command("save", "Save receivers' documents; a changed one becomes the next version.") { files, note };
+        save.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
+        {
+            var saved = new JsonArray();
+            foreach (var one in parsed.GetValue(files)!)
+            {
+                var query = parsed.GetValue(note) is { } words ? $"?note={Uri.EscapeDataString(words)}" : "";
+                saved.Add(await context.Service.PostText($"receivers{query}", await WrittenDocument.TextOf(one, cancel), cancel));
+            }
+            context.Print(saved, () =>
+            {
+                foreach (var one in saved)
+                    Terminal.Line($"{Shown.Text(one!["name"])}, version {Shown.Text(one["version"])}{(one["isNew"]!.GetValue<bool>() ? " saved" : ": nothing has changed")}");
+            });
+            return ExitCodes.Done;
+        }));
+
+        var list = new Command("list", "List the receivers.");
+        list.SetAction(CommandContext.Run(async (_, context, cancel) =>
+        {
+            var receivers = await context.Service.GetAll("receivers", cancel);
+            context.Print(receivers, () => Print(receivers));
+            return ExitCodes.Done;
+        }));
+
+        var version = new Option<int?>("--version") { Description = "This version; the newest if left out.", HelpName = "N" };
+        var show = new Command("show", "Print a receiver's document.") { name, version };
+        show.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
+        {
+            var query = parsed.GetValue(version) is { } number ? $"?version={number}" : "";
+            var receiver = await context.Service.Get($"receivers/{Uri.EscapeDataString(parsed.GetValue(name)!)}{query}", cancel);
+            context.Print(receiver, () =>
+            {
+                Terminal.Line(Shown.Text(receiver["text"]).TrimEnd());
+                PrintMissing(receiver);
+            });
+            return ExitCodes.Done;
+        }));
+
+        var reach = new Command("reach", "Ask whether a receiver can be reached; nothing is handed over.") { name };
+        reach.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
+        {
+            var reached = await context.Service.Post($"receivers/{Uri.EscapeDataString(parsed.GetValue(name)!)}/reach", new JsonObject(), cancel);
+            context.Print(reached, () => Terminal.Line(Shown.Text(reached["says"])));
+            return reached["isReached"]!.GetValue<bool>() ? ExitCodes.Done : ExitCodes.SomethingToLookAt;
+        }));
+        return new Command("receiver", "Receivers of posting runs: a folder, a web address, mail, SFTP, tables in PostgreSQL.")
+        {
+            check, save, list, show, reach, Act("retire", "Retire a receiver: nothing is delivered to it any more.", "retirement", name, note), Act("bring-back", "Bring a retired receiver back.", "comeback", name, note),
+        };
+    }
+
+    private static Command Act(string verb, string says, string path, Argument<string> name, Option<string?> note)
+    {
+        var command = new Command(verb, says) { name, note };
+        command.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
+        {
+            var of = $"receivers/{Uri.EscapeDataString(parsed.GetValue(name)!)}";
+            var saved = await context.Service.Decide($"{of}/{path}", new JsonObject { ["note"] = parsed.GetValue(note) }, Shown.Number((await context.Service.Get(of, cancel))["newest"]), cancel);
+            context.Print(saved, () => Terminal.Line($"{Shown.Text(saved["name"])}, version {Shown.Text(saved["version"])} saved"));
+            return ExitCodes.Done;
+        }));
+        return command;
+    }
+
+    private static void PrintMissing(JsonNode receiver)
+    {
+        foreach (var missing in receiver["secretsMissing"]!.AsArray())
+            Terminal.Line($"  The secret “{Shown.Text(missing)}” is not kept yet: daxlin secret keep {Shown.Text(missing)}");
+    }
+
+    private static void Print(JsonArray receivers)
+    {
+        if (receivers.Count == 0)
+        {
+            Terminal.Line("No receivers yet: runs are fetched by hand. docs/DELIVERY.md tells how they reach a ledger by themselves.");
+            return;
+        }
+        var table = Terminal.NewTable(("receiver", false), ("version", true), ("way", false), ("where", false), ("runs", false), ("waiting", true), ("given up", true), ("", false));
+        foreach (var one in receivers)
+        {
+            table.AddRow(
+                new Text(Shown.Text(one!["name"])), new Text(Shown.Text(one["version"])), new Text(Shown.Text(one["way"])), new Text(Shown.Cut(Shown.Text(one["place"]), 50)),
+                new Text($"{(Shown.Text(one["layout"]) is { Length: > 0 } layout ? layout : "all")}, {(one["atOnce"]!.GetValue<bool>() ? "at once" : "by hand")}"), new Text(Shown.Text(one["waiting"])),
+                new Text(Shown.Text(one["givenUp"])), new Text(one["isRetired"]!.GetValue<bool>() ? "retired" : ""));
+        }
+        Terminal.Out.Write(table);
+    }
+}

@@ -1,0 +1,191 @@
+using System.Collections.Immutable;
+using Daxlin.Core.History;
+using Daxlin.Core.Json;
+using Daxlin.Core.Posting.Receivers;
+using Daxlin.Service.History;
+using Daxlin.Service.Posting.Deliveries;
+using Daxlin.Service.Posting.Layouts;
+using Daxlin.Service.Storage;
+using Daxlin.Service.Web;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+
+namespace Daxlin.Service.Posting.Receivers;
+
+internal static class ReceiverEndpoints
+{
+    public static void Map(RouteGroupBuilder api)
+    {
+        var receivers = api.MapGroup("/receivers").WithTags("Delivery");
+        receivers.MapGet("", List).WithSummary("All receivers of posting runs, the newest version of each.");
+        receivers.MapPost("", Save).WithSummary("Saves a receiver's document; a changed one becomes the next version.");
+        receivers.MapPost("/check", Check).WithSummary("What a receiver's document says and what is wrong with it; nothing is stored, and nobody is asked.");
+        receivers.MapGet("/{name}", Show).WithSummary("A receiver with its document, the newest version unless one is named.");
+        receivers.MapGet("/{name}/versions", Versions).WithSummary("A receiver's history, the newest version first.");
+        receivers.MapPost("/{name}/reach", Reach).WithSummary("Asks whether a receiver can be reached; nothing is handed over.");
+        receivers.MapPost("/{name}/retirement", Retire).WithSummary("Retires a receiver: nothing is delivered to it any more.");
+        receivers.MapPost("/{name}/comeback", BringBack).WithSummary("Brings a retired receiver back.");
+        api.MapGet("/receiver.schema.json", () => Results.Stream(ReceiverSchema.Open(), "application/schema+json")).WithTags("Delivery").WithSummary("The JSON Schema of receivers.");
+        var secrets = api.MapGroup("/secrets").WithTags("Delivery");
+        secrets.MapGet("", Secrets).WithSummary("The names of the secrets that are kept. What they say is never handed out.");
+        secrets.MapPut("/{name}", Keep).WithSummary("Keeps a password or a key under a name, in the place of what it said before.").Accepts<string>("text/plain");
+        secrets.MapDelete("/{name}", Forget).WithSummary("Forgets a secret.");
+    }
+
+    private static async Task<Ok<List<ReceiverSummary>>> List([AsParameters] ListPage page, HttpContext context, DaxlinDb db, CancellationToken cancel)
+    {
+        var after = page.After ?? "";
+        var rows = await page.Of(
+            ReceiverShelf.Newest(db).Where(row => string.Compare(row.Name, after) > 0).OrderBy(row => row.Name).Select(row => new
+            {
+                Row = row,
+                Waiting = db.Deliveries.Count(one => one.Receiver == row.Name && one.State == DeliveryState.Waiting),
+                GivenUp = db.Deliveries.Count(one => one.Receiver == row.Name && one.State == DeliveryState.GivenUp),
+            }),
+            row => row.Row.Name, context, cancel);
+        return TypedResults.Ok(rows.ConvertAll(one =>
+        {
+            var receiver = ReceiverShelf.Read(one.Row);
+            return new ReceiverSummary(
+                one.Row.Name, one.Row.Version, one.Row.SavedAt, one.Row.SavedBy, one.Row.Note, one.Row.IsRetired, receiver?.Way.Word ?? "", receiver?.Way.Place ?? "", receiver?.Layout ?? "",
+                receiver?.AtOnce ?? false, one.Waiting, one.GivenUp);
+        }));
+    }
+
+    private static async Task<Results<Ok<ReceiverDetail>, ProblemHttpResult>> Show(string name, int? version, ReceiverShelf shelf, HttpResponse response, CancellationToken cancel)
+    {
+        if (await shelf.Row(name, null, cancel) is not { } newest)
+            return NotThere(name);
+        if (await shelf.Row(name, version, cancel) is not { } row)
+            return Problem.NotThere($"version {version} of the receiver “{name}”");
+        Seen.Tag(response, newest.Version);
+        return TypedResults.Ok(new ReceiverDetail(
+            row.Name, row.Version, newest.Version, row.SavedAt, row.SavedBy, row.Note, row.IsRetired, row.Document, shelf.MissingOf(ReceiverShelf.Read(row))));
+    }
+
+    private static async Task<Results<Ok<List<ReceiverVersionRecord>>, ProblemHttpResult>> Versions(string name, DaxlinDb db, CancellationToken cancel)
+    {
+        var versions = await db.Receivers.Where(row => row.Name == name).OrderByDescending(row => row.Version)
+            .Select(row => new ReceiverVersionRecord(row.Version, row.SavedAt, row.SavedBy, row.Note, row.IsRetired)).ToListAsync(cancel);
+        return versions.Count == 0 ? NotThere(name) : TypedResults.Ok(versions);
+    }
+
+    private static async Task<Results<Ok<ReceiverSaved>, Created<ReceiverSaved>, ProblemHttpResult>> Save(
+        HttpRequest request, string? note, Actor actor, ReceiverShelf shelf, WriteTurn turn, CancellationToken cancel)
+    {
+        var document = await SentDocument.Of(request, ReceiverReader.Longest, cancel);
+        Receiver receiver;
+        try
+        {
+            receiver = ReceiverReader.Read(document);
+        }
+        catch (JsonFaultException error)
+        {
+            return Problem.Of(
+                StatusCodes.Status422UnprocessableEntity, "receiver-faulty",
+                error.Faults.Length == 1 ? $"The receiver has a fault: {error.Faults[0]}" : $"The receiver has {error.Faults.Length} faults.", ("faults", TriedLayouts.Records(error.Faults)));
+        }
+        if (Note.Of(note) is not { } words)
+            return Note.TooLong;
+        using var _ = await turn.Take(cancel);
+        var newest = await shelf.Row(receiver.Name, null, cancel);
+        if (newest is not null && Seen.RefuseVersion(request, newest.Version, $"receiver “{receiver.Name}”", newest.SavedBy, newest.SavedAt, newest.Note) is { } unseen)
+            return unseen;
+        var saved = await shelf.Save(newest, receiver.Name, document, words, actor.Name, cancel);
+        return saved.IsNew ? TypedResults.Created($"/api/v1/receivers/{receiver.Name}", saved) : TypedResults.Ok(saved);
+    }
+
+    private static Results<Ok<CheckedReceiver>, ProblemHttpResult> Check(ReceiverToCheck wanted, ReceiverShelf shelf)
+    {
+        if (wanted.Document is null)
+            return Problem.Of(StatusCodes.Status422UnprocessableEntity, "document-missing", "The key “document” is missing: the receiver's document, as text.");
+        try
+        {
+            var receiver = ReceiverReader.Read(wanted.Document);
+            return TypedResults.Ok(new CheckedReceiver(receiver.Name, [], [.. SentencesOf(receiver)], shelf.MissingOf(receiver)));
+        }
+        catch (JsonFaultException error)
+        {
+            return TypedResults.Ok(new CheckedReceiver("", TriedLayouts.Records(error.Faults), [], []));
+        }
+    }
+
+    private static IEnumerable<string> SentencesOf(Receiver receiver)
+    {
+        var runs = receiver.Layout.Length == 0 ? "run" : $"run by the layout “{receiver.Layout}”";
+        yield return receiver.AtOnce ? $"Each new {runs} is delivered by itself as soon as it is made." : $"A {runs} is delivered when a person says so.";
+        yield return receiver.Way switch
+        {
+            FolderWay folder => $"Its files are put into {folder.Path}, each whole or not at all.",
+            WebhookWay webhook => $"One request with all its files is sent to {webhook.Place}, signed with the secret “{webhook.Secret}”.",
+            MailWay mail => $"One message with all its files goes from {mail.From} to {mail.Place}{(mail.Encryption == MailEncryption.None ? ", not encrypted" : "")}.",
+            SftpWay sftp => $"Its files are put to {sftp.Place}, each whole or not at all.",
+            TableWay table => $"Its records are added to tables of {table.Place}, all or none, with the run's number in each row.",
+            _ => "",
+        };
+    }
+
+    private static async Task<Results<Ok<ReachedReceiver>, ProblemHttpResult>> Reach(string name, ReceiverShelf shelf, DeliveryWays ways, CancellationToken cancel)
+    {
+        if (await shelf.Row(name, null, cancel) is not { } row)
+            return NotThere(name);
+        if (ReceiverShelf.Read(row) is not { } receiver)
+            return Problem.Of(StatusCodes.Status409Conflict, "receiver-faulty", $"The receiver “{name}” has faults: this release cannot read its document any more.");
+        return TypedResults.Ok(await ways.Reach(receiver, cancel));
+    }
+
+    private static Task<Results<Ok<ReceiverSaved>, ProblemHttpResult>> Retire(
+        string name, ReceiverNote said, HttpRequest request, Actor actor, ReceiverShelf shelf, WriteTurn turn, CancellationToken cancel) =>
+        SetRetired(name, true, said, request, actor, shelf, turn, cancel);
+
+    private static Task<Results<Ok<ReceiverSaved>, ProblemHttpResult>> BringBack(
+        string name, ReceiverNote said, HttpRequest request, Actor actor, ReceiverShelf shelf, WriteTurn turn, CancellationToken cancel) =>
+        SetRetired(name, false, said, request, actor, shelf, turn, cancel);
+
+    private static async Task<Results<Ok<ReceiverSaved>, ProblemHttpResult>> SetRetired(
+        string name, bool isRetired, ReceiverNote said, HttpRequest request, Actor actor, ReceiverShelf shelf, WriteTurn turn, CancellationToken cancel)
+    {
+        if (Note.Of(said.Note) is not { } words)
+            return Note.TooLong;
+        using var _ = await turn.Take(cancel);
+        if (await shelf.Row(name, null, cancel) is not { } newest)
+            return NotThere(name);
+        if (Seen.RefuseVersion(request, newest.Version, $"receiver “{name}”", newest.SavedBy, newest.SavedAt, newest.Note) is { } unseen)
+            return unseen;
+        if (newest.IsRetired == isRetired)
+            return Problem.Of(StatusCodes.Status409Conflict, isRetired ? "already-retired" : "not-retired", $"The receiver “{name}” is {(isRetired ? "retired already" : "in use")}.");
+        return TypedResults.Ok(await shelf.SetRetired(newest, isRetired, words, actor.Name, cancel));
+    }
+
+    private static Ok<List<SecretRecord>> Secrets(SecretStore secrets) => TypedResults.Ok(secrets.All.Select(one => new SecretRecord(one.Name, one.KeptAt)).ToList());
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> Keep(
+        string name, HttpRequest request, Actor actor, SecretStore secrets, DaxlinDb db, DeliveryWorker worker, TimeProvider clock, WriteTurn turn, CancellationToken cancel)
+    {
+        if (DocumentName.FaultOf(name) is { } fault)
+            return Problem.Of(StatusCodes.Status422UnprocessableEntity, "name-faulty", fault);
+        // A line end behind a password comes from the editor or the pipe, not from the password.
+        var secret = (await SentDocument.Of(request, SecretStore.Longest, cancel)).TrimEnd('\r', '\n');
+        if (secret.Length is 0 or > SecretStore.Longest)
+            return Problem.Of(StatusCodes.Status422UnprocessableEntity, "secret-faulty", $"A secret has 1 to {SecretStore.Longest} characters.");
+        using var _ = await turn.Take(cancel);
+        secrets.Keep(name, secret);
+        await HistoryLog.Record(db, new Deed(HistoryStreams.Secrets, clock.GetUtcNow().UtcDateTime, actor.Name, HistoryActs.SecretKept, $"kept the secret “{name}”"), cancel);
+        await db.SaveChangesAsync(cancel);
+        worker.Wake();
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> Forget(
+        string name, Actor actor, SecretStore secrets, DaxlinDb db, TimeProvider clock, WriteTurn turn, CancellationToken cancel)
+    {
+        using var _ = await turn.Take(cancel);
+        if (DocumentName.FaultOf(name) is not null || !secrets.Forget(name))
+            return Problem.NotThere($"secret “{name}”");
+        await HistoryLog.Record(db, new Deed(HistoryStreams.Secrets, clock.GetUtcNow().UtcDateTime, actor.Name, HistoryActs.SecretKept, $"forgot the secret “{name}”"), cancel);
+        await db.SaveChangesAsync(cancel);
+        return TypedResults.NoContent();
+    }
+
+    private static ProblemHttpResult NotThere(string name) => Problem.NotThere($"receiver “{name}”");
+}

@@ -1,0 +1,38 @@
+using Daxlin.Service.Storage;
+
+namespace Daxlin.Service.Posting.Receivers;
+
+/// <summary>Passwords and keys of receivers, each a file of the data folder that nobody but its owner can read. They are never handed out again.</summary>
+public sealed class SecretStore(DataFolder folder)
+{
+    /// <summary>The longest secret, in characters: a private key has some thousands.</summary>
+    public const int Longest = 20_000;
+
+    /// <summary>The names of all that are kept, with the time when each was.</summary>
+    public IEnumerable<(string Name, DateTime KeptAt)> All => Directory.Exists(folder.Secrets)
+        ? new DirectoryInfo(folder.Secrets).EnumerateFiles().Where(file => file.Extension.Length == 0).OrderBy(file => file.Name, StringComparer.Ordinal).Select(file => (file.Name, file.LastWriteTimeUtc))
+        : [];
+
+    /// <summary>Null if there is none of the name.</summary>
+    public string? Find(string name) => File.Exists(PathOf(name)) ? File.ReadAllText(PathOf(name)) : null;
+
+    /// <summary>Keeps a secret in the place of what was kept by the name; the old or the new is there at any moment.</summary>
+    public void Keep(string name, string secret)
+    {
+        Directory.CreateDirectory(folder.Secrets);
+        var part = folder.NewPart();
+        File.WriteAllText(part, secret);
+        File.Move(part, PathOf(name), overwrite: true);
+    }
+
+    /// <returns>False if there was none.</returns>
+    public bool Forget(string name)
+    {
+        var isThere = File.Exists(PathOf(name));
+        File.Delete(PathOf(name));
+        return isThere;
+    }
+
+    /// <param name="name">Checked by who asks: small letters, digits and hyphens.</param>
+    private string PathOf(string name) => Path.Combine(folder.Secrets, name);
+}
