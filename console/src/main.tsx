@@ -76,6 +76,11 @@ const router = createBrowserRouter([
         HydrateFallback: () => null,
       },
       {
+        path: "/receivers/:name",
+        lazy: async () => ({ Component: (await import("./delivery/ReceiverPage")).ReceiverPage }),
+        HydrateFallback: () => null,
+      },
+      {
         path: "/layouts/:name",
         lazy: async () => ({ Component: (await import("./posting/LayoutPage")).LayoutPage }),
         HydrateFallback: () => null,

@@ -28,6 +28,11 @@ export type LayoutDetail = components["schemas"]["LayoutDetail"];
 export type CodingDetail = components["schemas"]["CodingDetail"];
 export type CodingProgress = components["schemas"]["CodingProgress"];
 export type TriedCoding = components["schemas"]["TriedCoding"];
+export type Delivery = components["schemas"]["DeliveryRecord"];
+export type DeliveryProgress = components["schemas"]["DeliveryProgress"];
+export type ReceiverDetail = components["schemas"]["ReceiverDetail"];
+export type ReceiverSummary = components["schemas"]["ReceiverSummary"];
+export type CheckedReceiver = components["schemas"]["CheckedReceiver"];
 export type CodedPart = components["schemas"]["CodedPartRecord"];
 export type CodeProposal = components["schemas"]["CodeProposalRecord"];
 export type CodeRecord = components["schemas"]["CodeRecord"];
@@ -111,6 +116,19 @@ const asText = (text: string, headers: Record<string, string>) => ({
 /** Saves a posting layout as the next version. */
 export const saveLayout = (text: string, note: string, headers: Record<string, string>) =>
   api.POST("/api/v1/posting-layouts", { params: { query: { note } }, ...asText(text, headers) });
+
+/** Saves a receiver as the next version. */
+export const saveReceiver = (text: string, note: string, headers: Record<string, string>) =>
+  api.POST("/api/v1/receivers", { params: { query: { note } }, ...asText(text, headers) });
+
+/** Keeps a password or a key, which is never handed out again. */
+export const keepSecret = (name: string, secret: string) =>
+  api.PUT("/api/v1/secrets/{name}", {
+    params: { path: { name } },
+    body: secret as never,
+    bodySerializer: (body: unknown) => body as string,
+    headers: { "Content-Type": "text/plain" },
+  });
 
 /** Saves the coding rules as the next version. */
 export const saveCoding = (text: string, note: string, headers: Record<string, string>) =>

@@ -169,6 +169,36 @@ export const ask = {
       retry: false,
       staleTime: 0,
     }),
+  receivers: () =>
+    queryOptions({
+      queryKey: ["receivers"],
+      queryFn: () =>
+        allOf((after) => api.GET("/api/v1/receivers", { params: { query: { after, limit: 1000 } } })),
+    }),
+  receiver: (name: string) =>
+    queryOptions({
+      queryKey: ["receivers", name],
+      queryFn: () => dataOf(api.GET("/api/v1/receivers/{name}", { params: { path: { name } } })),
+    }),
+  receiverVersions: (name: string) =>
+    queryOptions({
+      queryKey: ["receivers", name, "versions"],
+      queryFn: () => dataOf(api.GET("/api/v1/receivers/{name}/versions", { params: { path: { name } } })),
+    }),
+  /** Deliveries of a run, in the order in which they were asked for. */
+  deliveriesOf: (run: number) =>
+    queryOptions({
+      queryKey: ["deliveries", "run", run],
+      queryFn: () =>
+        dataOf(api.GET("/api/v1/posting-runs/{number}/deliveries", { params: { path: { number: run } } })),
+    }),
+  /** Deliveries that a person has to look at, or that wait. */
+  deliveries: (state: "waiting" | "given-up") =>
+    queryOptions({
+      queryKey: ["deliveries", state],
+      queryFn: () =>
+        allOf((after) => api.GET("/api/v1/deliveries", { params: { query: { state, after, limit: 1000 } } })),
+    }),
   coding: () =>
     queryOptions({ queryKey: ["coding"], queryFn: () => dataOf(api.GET("/api/v1/coding-rules")) }),
   codingVersions: () =>

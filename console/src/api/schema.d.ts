@@ -4455,6 +4455,9 @@ export interface components {
             documentFaults: components["schemas"]["LayoutFaultRecord"][];
             /** @description Sentences that say what would be done; empty if the document has faults. */
             says: string[];
+            /** @description The names of the secrets that it needs. */
+            secrets: string[];
+            /** @description Those of them that are not kept yet. */
             secretsMissing: string[];
         };
         /** @description What was said by hand of most lines like a line before. It is shown, and never counts by itself. */

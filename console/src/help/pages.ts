@@ -5,6 +5,7 @@ const files = import.meta.glob<string>(
     "../../../docs/REVIEW.md",
     "../../../docs/POSTING.md",
     "../../../docs/CODING.md",
+    "../../../docs/DELIVERY.md",
     "../../../docs/VENDORS.md",
     "../../../docs/TEMPLATES.md",
     "../../../docs/templates/*.md",

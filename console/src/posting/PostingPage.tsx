@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link, useNavigate } from "react-router";
 import type { LayoutSummary, PostingRun } from "../api/client";
 import { ask } from "../api/queries";
+import { Receivers } from "../delivery/Receivers";
 import { count, dayAndTime } from "../shared/amounts";
 import { Empty, Failed, Loading } from "../shared/Notes";
 import { useWhereabouts } from "../shared/Trail";
@@ -37,6 +38,7 @@ export function PostingPage() {
         {layouts.data && layouts.data.length > 0 && <LayoutTable layouts={layouts.data} />}
       </section>
       <CodingSummary />
+      <Receivers />
       <section aria-label="Runs">
         <h2>Runs</h2>
         {runs.isPending && <Loading what="the runs" />}

@@ -5,6 +5,7 @@ import { useState } from "react";
 import { Link, useParams } from "react-router";
 import type { PostingManifest } from "../api/client";
 import { ask } from "../api/queries";
+import { RunDeliveries } from "../delivery/RunDeliveries";
 import { count, dayAndTime, money } from "../shared/amounts";
 import { Failed, Loading } from "../shared/Notes";
 import { useWhereabouts } from "../shared/Trail";
@@ -125,6 +126,7 @@ function Run({ manifest }: { manifest: PostingManifest }) {
           ))}
         </tbody>
       </table>
+      <RunDeliveries run={run} />
       <h2>Invoices</h2>
       <table className="sheet">
         <thead>

@@ -34,7 +34,8 @@ interface Props<T extends { documentFaults: { place: string; line: number; messa
   reference: string;
   /** What it makes of some invoices, by their numbers, or of those that the service chooses. */
   useTrial: (text: string, invoices: number[] | null) => Trial<T>;
-  triedOn: string;
+  /** What is shown where those invoices are named; left out for a document that is tried on none. */
+  triedOn?: string;
   send: (
     text: string,
     note: string,
@@ -125,13 +126,15 @@ export function WrittenDocument<
         {props.versions}
       </section>
       <section aria-label={props.previewTitle}>
-        <TextInput
-          size="xs"
-          label="Tried on the invoices"
-          placeholder={props.triedOn}
-          value={sought}
-          onChange={(event) => setSought(event.currentTarget.value)}
-        />
+        {props.triedOn !== undefined && (
+          <TextInput
+            size="xs"
+            label="Tried on the invoices"
+            placeholder={props.triedOn}
+            value={sought}
+            onChange={(event) => setSought(event.currentTarget.value)}
+          />
+        )}
         {trial.isPending && <Loading what="what it makes of them" />}
         {trial.isError && trial.error && <Failed error={trial.error} again={() => trial.refetch()} />}
         {trial.data && props.preview(trial.data)}

@@ -99,12 +99,12 @@ internal static class DeliveryCommands
             Terminal.Line("No deliveries. docs/DELIVERY.md tells how runs reach a ledger by themselves.");
             return;
         }
-        var table = Terminal.NewTable(("delivery", true), ("run", true), ("receiver", false), ("state", false), ("failed", true), ("since or next (UTC)", false), ("", false));
+        var table = Terminal.NewTable(("id", true), ("run", true), ("receiver", false), ("state", false), ("since or next (UTC)", false), ("", false));
         foreach (var one in deliveries)
         {
             table.AddRow(
                 new Text(Shown.Text(one!["id"])), new Text(Shown.Text(one["run"])), new Text(Shown.Text(one["receiver"])), new Text(Shown.Text(one["state"]).Replace('-', ' ')),
-                new Text(Shown.Text(one["attempts"])), new Text(Shown.Time(one["nextAt"] ?? one["endedAt"]).Replace(" UTC", "", StringComparison.Ordinal)), new Text(Shown.Cut(Shown.Text(one["says"]), 60)));
+                new Text(Shown.Time(one["nextAt"] ?? one["endedAt"]).Replace(" UTC", "", StringComparison.Ordinal)), new Text(Shown.Cut(Shown.Text(one["says"]), 34)));
         }
         Terminal.Out.Write(table);
     }

@@ -118,7 +118,7 @@ internal static class ReceiverCommands
         foreach (var one in receivers)
         {
             table.AddRow(
-                new Text(Shown.Text(one!["name"])), new Text(Shown.Text(one["version"])), new Text(Shown.Text(one["way"])), new Text(Shown.Cut(Shown.Text(one["place"]), 50)),
+                new Text(Shown.Text(one!["name"])), new Text(Shown.Text(one["version"])), new Text(Shown.Text(one["way"])), new Text(Shown.Cut(Shown.Text(one["place"]), 34)),
                 new Text($"{(Shown.Text(one["layout"]) is { Length: > 0 } layout ? layout : "all")}, {(one["atOnce"]!.GetValue<bool>() ? "at once" : "by hand")}"), new Text(Shown.Text(one["waiting"])),
                 new Text(Shown.Text(one["givenUp"])), new Text(one["isRetired"]!.GetValue<bool>() ? "retired" : ""));
         }

@@ -34,7 +34,7 @@ internal sealed class DeliveryActs(DaxlinDb db, ReceiverShelf receivers, Deliver
         {
             return (null, Refused.Conflict(
                 "delivered-already",
-                $"“{row.Name}” has run {run.Number} since {before.EndedAt:yyyy-MM-dd HH:mm} UTC. To deliver it once more, say why in “again”, in words of {Reason.FewestLetters} letters at least."));
+                $"“{row.Name}” has run {run.Number} since {before.EndedAt:yyyy-MM-dd HH:mm} UTC. To deliver it once more, say why, in words of {Reason.FewestLetters} letters at least."));
         }
         var now = clock.GetUtcNow().UtcDateTime;
         var delivery = Asking.For(run.Number, row.Name, now, who);

@@ -31,7 +31,10 @@ public sealed record ReceiverToCheck(string? Document = null);
 
 /// <summary>What a receiver's document says, and what is wrong with it; nothing is stored, and nobody is asked.</summary>
 /// <param name="Says">Sentences that say what would be done; empty if the document has faults.</param>
-public sealed record CheckedReceiver(string Name, ImmutableArray<LayoutFaultRecord> DocumentFaults, ImmutableArray<string> Says, ImmutableArray<string> SecretsMissing);
+/// <param name="Secrets">The names of the secrets that it needs.</param>
+/// <param name="SecretsMissing">Those of them that are not kept yet.</param>
+public sealed record CheckedReceiver(
+    string Name, ImmutableArray<LayoutFaultRecord> DocumentFaults, ImmutableArray<string> Says, ImmutableArray<string> Secrets, ImmutableArray<string> SecretsMissing);
 
 /// <summary>Whether a receiver can be reached.</summary>
 /// <param name="Says">What it said, or what stands in the way.</param>

@@ -102,11 +102,11 @@ internal static class ReceiverEndpoints
         try
         {
             var receiver = ReceiverReader.Read(wanted.Document);
-            return TypedResults.Ok(new CheckedReceiver(receiver.Name, [], [.. SentencesOf(receiver)], shelf.MissingOf(receiver)));
+            return TypedResults.Ok(new CheckedReceiver(receiver.Name, [], [.. SentencesOf(receiver)], [.. receiver.Way.Secrets], shelf.MissingOf(receiver)));
         }
         catch (JsonFaultException error)
         {
-            return TypedResults.Ok(new CheckedReceiver("", TriedLayouts.Records(error.Faults), [], []));
+            return TypedResults.Ok(new CheckedReceiver("", TriedLayouts.Records(error.Faults), [], [], []));
         }
     }
 
@@ -160,7 +160,7 @@ internal static class ReceiverEndpoints
     private static Ok<List<SecretRecord>> Secrets(SecretStore secrets) => TypedResults.Ok(secrets.All.Select(one => new SecretRecord(one.Name, one.KeptAt)).ToList());
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Keep(
-        string name, HttpRequest request, Actor actor, SecretStore secrets, DaxlinDb db, DeliveryWorker worker, TimeProvider clock, WriteTurn turn, CancellationToken cancel)
+        string name, HttpRequest request, Actor actor, SecretStore secrets, DaxlinDb db, ReceiverShelf shelf, TimeProvider clock, WriteTurn turn, CancellationToken cancel)
     {
         if (DocumentName.FaultOf(name) is { } fault)
             return Problem.Of(StatusCodes.Status422UnprocessableEntity, "name-faulty", fault);
@@ -172,7 +172,7 @@ internal static class ReceiverEndpoints
         secrets.Keep(name, secret);
         await HistoryLog.Record(db, new Deed(HistoryStreams.Secrets, clock.GetUtcNow().UtcDateTime, actor.Name, HistoryActs.SecretKept, $"kept the secret “{name}”"), cancel);
         await db.SaveChangesAsync(cancel);
-        worker.Wake();
+        await shelf.TryNow(db.Deliveries, cancel);
         return TypedResults.NoContent();
     }
 

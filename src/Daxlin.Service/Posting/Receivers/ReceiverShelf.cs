@@ -51,6 +51,14 @@ internal sealed class ReceiverShelf(DaxlinDb db, SecretStore secrets, DeliveryWo
     public Task<ReceiverSaved> SetRetired(ReceiverVersion newest, bool isRetired, string note, string who, CancellationToken cancel) =>
         Add(newest, newest.Name, newest.Document, note, isRetired, who, cancel);
 
+    /// <summary>What failed may go well now that something was mended, so nobody waits for its next hour.</summary>
+    public async Task TryNow(IQueryable<Delivery> deliveries, CancellationToken cancel)
+    {
+        var now = clock.GetUtcNow().UtcDateTime;
+        await deliveries.Where(row => row.State == DeliveryState.Waiting && row.NextAt > now).ExecuteUpdateAsync(set => set.SetProperty(row => row.NextAt, now), cancel);
+        worker.Wake();
+    }
+
     private async Task<ReceiverSaved> Add(ReceiverVersion? newest, string name, string document, string note, bool isRetired, string who, CancellationToken cancel)
     {
         var row = new ReceiverVersion
@@ -74,8 +82,7 @@ internal sealed class ReceiverShelf(DaxlinDb db, SecretStore secrets, DeliveryWo
             },
             cancel);
         await db.SaveChangesAsync(cancel);
-        // What waits is delivered as the newest version says.
-        worker.Wake();
+        await TryNow(db.Deliveries.Where(delivery => delivery.Receiver == name), cancel);
         return new ReceiverSaved(row.Name, row.Version, true);
     }
 }

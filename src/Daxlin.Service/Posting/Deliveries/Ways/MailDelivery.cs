@@ -35,7 +35,7 @@ internal sealed class MailDelivery(SecretStore secrets) : IDeliveryWay<MailWay>
         }
         catch (SmtpCommandException error)
         {
-            throw new DeliveryFaultException($"{way.Host} refused the message: {Line(error.Message)}", nothingReached: true, inner: error);
+            throw new DeliveryFaultException($"{way.Host} refused the message: {Line(error.Message).TrimEnd('.')}.", nothingReached: true, inner: error);
         }
         catch (Exception error) when (error is IOException or SocketException or ProtocolException or OperationCanceledException)
         {
@@ -73,7 +73,7 @@ internal sealed class MailDelivery(SecretStore secrets) : IDeliveryWay<MailWay>
                     OperationCanceledException => $"{way.Host}:{way.Port} did not answer in time.",
                     NotSupportedException => $"{way.Host}:{way.Port} offers no encryption. Nothing was sent in the open.",
                     SslHandshakeException => $"The line to {way.Host}:{way.Port} could not be encrypted: its certificate is not one that this machine trusts, or it speaks no TLS on this port.",
-                    _ => $"{way.Host}:{way.Port} could not be reached: {Line(error.Message)}",
+                    _ => $"{way.Host}:{way.Port} could not be reached: {Line(error.Message).TrimEnd('.')}.",
                 },
                 nothingReached: true, inner: error);
         }

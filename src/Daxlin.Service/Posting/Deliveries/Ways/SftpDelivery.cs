@@ -64,7 +64,7 @@ internal sealed class SftpDelivery(SecretStore secrets) : IDeliveryWay<SftpWay>
                     SshAuthenticationException => $"{way.Host} does not take {way.User}'s {(way.Key.Length > 0 ? "key" : "password")}.",
                     SftpPathNotFoundException => $"There is no folder {way.Folder} on {way.Host}.",
                     SftpPermissionDeniedException => $"{way.User} may not write to {way.Folder} on {way.Host}.",
-                    _ => $"{way.Host}:{way.Port} could not be reached or broke off: {error.Message}",
+                    _ => $"{way.Host}:{way.Port} could not be reached or broke off: {error.Message.TrimEnd('.')}.",
                 },
                 nothingReached, inner: error);
         }

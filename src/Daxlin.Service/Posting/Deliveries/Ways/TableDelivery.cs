@@ -163,7 +163,7 @@ internal sealed class TableDelivery(IServiceScopeFactory scopes, SecretStore sec
         }
         catch (Exception error) when (error is NpgsqlException or SocketException or IOException or TimeoutException)
         {
-            throw new DeliveryFaultException($"{way.Host}:{way.Port} could not be reached or broke off: {error.Message}", inner: error);
+            throw new DeliveryFaultException($"{way.Host}:{way.Port} could not be reached or broke off: {error.Message}.", inner: error);
         }
     }
 

@@ -40,7 +40,7 @@ internal sealed class WebhookDelivery(SecretStore secrets, TimeProvider clock) :
         }
         catch (HttpRequestException error)
         {
-            throw new DeliveryFaultException($"{way.Place} could not be reached: {error.Message}", inner: error);
+            throw new DeliveryFaultException($"{way.Place} could not be reached: {error.Message}.", inner: error);
         }
     }
 
@@ -56,7 +56,7 @@ internal sealed class WebhookDelivery(SecretStore secrets, TimeProvider clock) :
         }
         catch (HttpRequestException error)
         {
-            throw new DeliveryFaultException($"{way.Place} could not be reached: {error.Message}", inner: error);
+            throw new DeliveryFaultException($"{way.Place} could not be reached: {error.Message}.", inner: error);
         }
     }
 

@@ -1,0 +1,59 @@
+import { Button } from "@mantine/core";
+import { useMutation } from "@tanstack/react-query";
+import { api, type CheckedReceiver, dataOf } from "../api/client";
+import { count } from "../shared/amounts";
+import { KeepSecret } from "./KeepSecret";
+
+interface Props {
+  checked: CheckedReceiver;
+  /** The receiver as it was saved last, which can be asked; null for one that was never saved. */
+  saved: string | null;
+}
+
+/** What a receiver's document means, which secrets it needs, and whether it can be reached. */
+export function ReceiverSays({ checked, saved }: Props) {
+  const reach = useMutation({
+    mutationFn: (name: string) =>
+      dataOf(api.POST("/api/v1/receivers/{name}/reach", { params: { path: { name } } })),
+  });
+  if (checked.documentFaults.length > 0) {
+    return (
+      <p className="state held" role="status">
+        ▲ {count(checked.documentFaults.length, "fault")} in the document.
+      </p>
+    );
+  }
+  return (
+    <>
+      <h2>What it means</h2>
+      {checked.says.map((sentence) => (
+        <p key={sentence}>{sentence}</p>
+      ))}
+      {checked.secrets.length > 0 && <h2>Secrets</h2>}
+      {checked.secrets.map((name) => (
+        <KeepSecret key={name} name={name} isMissing={checked.secretsMissing.includes(name)} />
+      ))}
+      {saved !== null && (
+        <>
+          <h2>Whether it can be reached</h2>
+          <div className="row" style={{ alignItems: "baseline" }}>
+            <Button size="xs" variant="default" loading={reach.isPending} onClick={() => reach.mutate(saved)}>
+              Ask, and hand nothing over
+            </Button>
+            <span className="soft">It is asked as it was saved last.</span>
+          </div>
+          {reach.isError && (
+            <p className="state held" role="alert">
+              ▲ {reach.error.message}
+            </p>
+          )}
+          {reach.data && (
+            <p role="status" className={reach.data.isReached ? "" : "state held"}>
+              {reach.data.isReached ? "■" : "▲"} {reach.data.says}
+            </p>
+          )}
+        </>
+      )}
+    </>
+  );
+}
