@@ -324,6 +324,33 @@ public sealed class CommandTests : IDisposable
         Assert.Equal(0, (await Run("layout", "retire", "lossy")).ExitCode);
         Assert.Contains("retired", (await Run("layout", "list")).Said, StringComparison.Ordinal);
 
+        // A receiver: checked, saved, reached, given a run; one that lacks its secret is given it.
+        var (inbox, hook) = (At("inbox.receiver.json"), At("hook.receiver.json"));
+        await File.WriteAllTextAsync(inbox, $$"""{ "name": "inbox", "folder": { "pth": "{{At("inbox")}}" } }""");
+        (code, said, _) = await Run("receiver", "check", inbox);
+        Assert.Equal((1, true), (code, Flat(said).Contains("line 1, folder.pth: The key “pth” is unknown here; “path” is meant, perhaps.", StringComparison.Ordinal)));
+        Directory.CreateDirectory(At("inbox"));
+        await File.WriteAllTextAsync(inbox, $$"""{ "name": "inbox", "folder": { "path": "{{At("inbox")}}" } }""");
+        await File.WriteAllTextAsync(hook, """{ "name": "hook", "webhook": { "url": "http://localhost:1/in", "secret": "hook-key" } }""");
+        (code, said, _) = await Run("receiver", "check", hook);
+        Assert.Equal((0, true), (code, Flat(said).Contains("The secret “hook-key” is not kept yet: daxlin secret keep hook-key", StringComparison.Ordinal)));
+        Assert.Contains("inbox, version 1 saved", (await Run("receiver", "save", inbox, hook)).Said, StringComparison.Ordinal);
+        Assert.Equal(0, (await Run("receiver", "reach", "inbox")).ExitCode);
+        Assert.Equal(1, (await Run("receiver", "reach", "hook")).ExitCode);
+        (code, said, error) = await Run("posting", "deliver", "1", "inbox");
+        Assert.True(code == 0 && Flat(said).Contains("Delivered to inbox (delivery 1).", StringComparison.Ordinal) && File.Exists(At("inbox", "coded-1.csv")), said + error);
+        (code, _, error) = await Run("posting", "deliver", "1", "inbox");
+        Assert.Equal((3, true), (code, Flat(error).Contains("To deliver it once more, say why", StringComparison.Ordinal)));
+        (code, said, _) = await Run("posting", "deliver", "2", "hook");
+        Assert.Equal((1, true), (code, Flat(said).Contains("Waiting for hook (delivery 2). The secret “hook-key” is not kept here yet", StringComparison.Ordinal)));
+        (code, said, _) = await Run("delivery", "list", "--state", "waiting");
+        Assert.Equal((0, true), (code, Flat(said).Contains("2 2 hook waiting", StringComparison.Ordinal)));
+        Assert.All(said.Split('\n'), line => Assert.True(line.Length <= 100, $"wider than 100 columns: {line}"));
+        Assert.Equal(0, (await Run("delivery", "settle", "2", "--because", "brought on a stick")).ExitCode);
+        Assert.Contains("hook", (await Run("receiver", "list")).Said, StringComparison.Ordinal);
+        Assert.Contains("No secrets are kept.", (await Run("secret", "list")).Said, StringComparison.Ordinal);
+        Assert.Equal(3, (await Run("secret", "forget", "hook-key")).ExitCode);
+
         // Coding: tried, saved, said by hand, shared, and proposed as before.
         var rules = At("rules.coding.json");
         await File.WriteAllTextAsync(rules, """{ "rules": [{ "of": "all", "acount": "1" }] }""");

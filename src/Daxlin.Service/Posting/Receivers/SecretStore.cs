@@ -28,9 +28,10 @@ public sealed class SecretStore(DataFolder folder)
     /// <returns>False if there was none.</returns>
     public bool Forget(string name)
     {
-        var isThere = File.Exists(PathOf(name));
+        if (!File.Exists(PathOf(name)))
+            return false;
         File.Delete(PathOf(name));
-        return isThere;
+        return true;
     }
 
     /// <param name="name">Checked by who asks: small letters, digits and hyphens.</param>
