@@ -302,6 +302,10 @@ public sealed class CommandTests : IDisposable
         Assert.StartsWith("line,item code,description,", await File.ReadAllTextAsync(At("rows.csv")), StringComparison.Ordinal);
         Assert.Equal(0, (await Run("batch", "table", $"{batch}", "--out", At("batch.csv"))).ExitCode);
         Assert.Equal(4, (await File.ReadAllLinesAsync(At("batch.csv"))).Length);
+        Assert.Equal(0, (await Run("review", "table", "--state", "approved", "--out", At("approved.xlsx"))).ExitCode);
+        Assert.Equal("PK"u8.ToArray(), (await File.ReadAllBytesAsync(At("approved.xlsx")))[..2]);
+        Assert.Equal(0, (await Run("posting", "table", "--out", At("runs.tsv"))).ExitCode);
+        Assert.StartsWith("run\tmade on", await File.ReadAllTextAsync(At("runs.tsv")), StringComparison.Ordinal);
 
         (code, said, _) = await Run("posting", "rehearse", "--batch", $"{batch}", "--layout", "lossy");
         Assert.Equal((1, true), (code, Flat(said).Contains("It would be refused.", StringComparison.Ordinal)));

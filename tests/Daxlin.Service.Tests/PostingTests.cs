@@ -305,7 +305,14 @@ public class PostingTests
         var rows = await service.Http.GetStringAsync(new Uri($"invoices/{id}/rows?as=tsv", UriKind.Relative));
         Assert.Equal((await service.Get($"invoices/{id}"))["lines"]!.AsArray().Count, rows.Split('\n').Length - 1);
         using var unknown = await service.Http.GetAsync(new Uri($"invoices/{id}/rows?as=xls", UriKind.Relative));
-        Assert.Contains("“xls” is neither", await unknown.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        Assert.Contains("“xls” is none of them", await unknown.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        // A spreadsheet program reads figures as figures and days as days; text stays text.
+        var book = Encoding.UTF8.GetString(Spreadsheet(await service.Http.GetByteArrayAsync(new Uri("review/table?state=approved&as=xlsx", UriKind.Relative)), "invoices")).Split('\n');
+        var invoices = await service.All("review?state=approved");
+        Assert.Equal(invoices.Count, book.Length - 2);
+        Assert.Contains($",{(string?)invoices[0]["total"]},GBP,", book[1], StringComparison.Ordinal);
+        Assert.Contains($",{(string?)invoices[0]["invoiceDate"]},", book[1].Replace('/', '-'), StringComparison.Ordinal);
+        Assert.Equal("run,made on,by,layout,version,takes back,invoices,records,sum,currency,because", (await service.Http.GetStringAsync("posting-runs/table")).Split("\r\n")[0]);
         Assert.Equal("no.,state,vendor,", (await service.Http.GetStringAsync(new Uri($"batches/{batch}/table?open=true", UriKind.Relative)))[..17]);
 
         var faulty = (await service.Post("posting-layouts/trial", new JsonObject { ["document"] = "{ \"name\": \"net\"" })).Body;

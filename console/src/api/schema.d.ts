@@ -780,7 +780,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** An invoice's item rows as a table: csv, or tsv if “as” says so. */
+        /** An invoice's item rows as a table: csv, or tsv or xlsx if “as” says so. */
         get: {
             parameters: {
                 query?: {
@@ -820,7 +820,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A batch's invoices as a table, all or those to look at: csv, or tsv if “as” says so. */
+        /** A batch's invoices as a table, all or those to look at: csv, or tsv or xlsx if “as” says so. */
         get: {
             parameters: {
                 query?: {
@@ -831,6 +831,89 @@ export interface paths {
                 path: {
                     id: number;
                 };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/csv": string;
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/review/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Invoices of all batches as a table, narrowed and ordered as the queue is: csv, or tsv or xlsx if “as” says so. */
+        get: {
+            parameters: {
+                query?: {
+                    state?: string;
+                    order?: string;
+                    vendor?: string;
+                    handedTo?: string;
+                    search?: string;
+                    matchCase?: boolean;
+                    wholeWords?: boolean;
+                    as?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/csv": string;
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/posting-runs/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All posting runs as a table, a row a run and currency: csv, or tsv or xlsx if “as” says so. */
+        get: {
+            parameters: {
+                query?: {
+                    as?: string;
+                };
+                header?: never;
+                path?: never;
                 cookie?: never;
             };
             requestBody?: never;

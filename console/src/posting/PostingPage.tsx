@@ -5,6 +5,7 @@ import type { LayoutSummary, PostingRun } from "../api/client";
 import { ask } from "../api/queries";
 import { Receivers } from "../delivery/Receivers";
 import { count, dayAndTime } from "../shared/amounts";
+import { CopyTable } from "../shared/CopyTable";
 import { Empty, Failed, Loading } from "../shared/Notes";
 import { useWhereabouts } from "../shared/Trail";
 import { NEW_LAYOUT } from "./newLayout";
@@ -40,7 +41,10 @@ export function PostingPage() {
       <CodingSummary />
       <Receivers />
       <section aria-label="Runs">
-        <h2>Runs</h2>
+        <div className="row" style={{ justifyContent: "space-between" }}>
+          <h2>Runs</h2>
+          {runs.data && runs.data.length > 0 && <CopyTable of="run" address="/api/v1/posting-runs/table" />}
+        </div>
         {runs.isPending && <Loading what="the runs" />}
         {runs.isError && <Failed error={runs.error} again={() => runs.refetch()} />}
         {runs.data?.length === 0 && (

@@ -4,6 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import { count, money } from "../shared/amounts";
+import { CopyTable } from "../shared/CopyTable";
 import { Failed, Loading } from "../shared/Notes";
 import { useWhereabouts } from "../shared/Trail";
 import { VendorName } from "../shared/VendorName";
@@ -93,6 +94,7 @@ export function ReviewPage() {
               ? `The first ${MOST_LISTED} invoices`
               : count(rows.length, "invoice"))}
         </span>
+        {rows.length > 0 && <CopyTable of="invoice" address={`/api/v1/review/table?${addressOf(choice)}`} />}
       </div>
       {queue.isPending && <Loading what="the queue" />}
       {queue.isError && <Failed error={queue.error} again={() => queue.refetch()} />}

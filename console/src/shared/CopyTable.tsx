@@ -8,7 +8,7 @@ interface Props {
   address: string;
 }
 
-/** Hands a table to a spreadsheet, which takes it cell by cell, figures as numbers: by the clipboard, or as a CSV file. */
+/** Hands a table to a spreadsheet, which takes it cell by cell, figures as numbers: by the clipboard, or as a file. */
 export function CopyTable({ of, address }: Props) {
   const [said, setSaid] = useState("");
   const separator = address.includes("?") ? "&" : "?";
@@ -41,6 +41,10 @@ export function CopyTable({ of, address }: Props) {
       {" · "}
       <a href={address} download>
         CSV
+      </a>
+      {" · "}
+      <a href={`${address}${separator}as=xlsx`} download>
+        XLSX
       </a>
     </span>
   );

@@ -28,16 +28,10 @@ internal static class BatchCommands
         var recapture = new Command("recapture", "Capture again, by the newest templates, all that nobody has decided on.") { id, wait };
         recapture.SetAction(CommandContext.Run((parsed, context, cancel) =>
             Recapture(parsed.GetValue(id), parsed.GetValue(wait), context, cancel)));
-        var target = new Option<string>("--out") { Description = "The CSV file to write.", HelpName = "FILE", Required = true };
         var open = new Option<bool>("--open") { Description = "Only what is held or unplaced." };
-        var table = new Command("table", "Write a batch's invoices into a CSV file, as a spreadsheet takes them.") { id, target, open };
-        table.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
-        {
-            var bytes = await context.Service.Download($"batches/{parsed.GetValue(id)}/table{(parsed.GetValue(open) ? "?open=true" : "")}", cancel);
-            await File.WriteAllBytesAsync(parsed.GetValue(target)!, bytes, cancel);
-            context.Print(new JsonObject { ["file"] = parsed.GetValue(target) }, () => Terminal.Line($"Invoices of batch {parsed.GetValue(id)} written to {parsed.GetValue(target)}"));
-            return ExitCodes.Done;
-        }));
+        var table = new Command("table", "Write a batch's invoices into a file, as a spreadsheet takes them.") { id, TableFile.Out, open };
+        table.SetAction(CommandContext.Run((parsed, context, cancel) => TableFile.Write(
+            $"batches/{parsed.GetValue(id)}/table{(parsed.GetValue(open) ? "?open=true" : "")}", $"Invoices of batch {parsed.GetValue(id)}", parsed.GetValue(TableFile.Out)!, context, cancel)));
         return new Command("batch", "Batches: documents taken in together.") { add, list, show, table, recapture, BatchTotals.Sheet(id), BatchTotals.State(id) };
     }
 

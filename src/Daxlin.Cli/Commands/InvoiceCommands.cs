@@ -38,15 +38,9 @@ internal static class InvoiceCommands
         var name = new Argument<string?>("NAME") { Description = "The template's name; without it the cues say it again.", Arity = ArgumentArity.ZeroOrOne };
         var choose = new Command("template", "Say which template an invoice is for, whatever its cues say; it is captured by it at once.") { id, name };
         choose.SetAction(CommandContext.Run((parsed, context, cancel) => Choose(parsed.GetValue(id), parsed.GetValue(name) ?? "", context, cancel)));
-        var table = new Option<string>("--out") { Description = "The CSV file to write.", HelpName = "FILE", Required = true };
-        var rows = new Command("rows", "Write an invoice's item rows into a CSV file, as a spreadsheet takes them.") { id, table };
-        rows.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
-        {
-            var bytes = await context.Service.Download($"invoices/{parsed.GetValue(id)}/rows", cancel);
-            await File.WriteAllBytesAsync(parsed.GetValue(table)!, bytes, cancel);
-            context.Print(new JsonObject { ["file"] = parsed.GetValue(table) }, () => Terminal.Line($"Rows of invoice {parsed.GetValue(id)} written to {parsed.GetValue(table)}"));
-            return ExitCodes.Done;
-        }));
+        var rows = new Command("rows", "Write an invoice's item rows into a file, as a spreadsheet takes them.") { id, TableFile.Out };
+        rows.SetAction(CommandContext.Run((parsed, context, cancel) =>
+            TableFile.Write($"invoices/{parsed.GetValue(id)}/rows", $"Rows of invoice {parsed.GetValue(id)}", parsed.GetValue(TableFile.Out)!, context, cancel)));
         return new Command("invoice", "Invoices: what was captured, and what persons make of it.")
         {
             show, rows, InvoiceCorrections.MakeCorrect(), InvoiceCorrections.MakeProposals(), choose, approve, aside, back, give,

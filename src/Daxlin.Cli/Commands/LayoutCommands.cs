@@ -73,21 +73,10 @@ internal static class LayoutCommands
         }));
         return new Command("layout", "Posting layouts: which records a run writes, in the form in which a ledger takes them.")
         {
-            check, tried, save, list, show, Act("retire", "Retire a layout: no run is made by it any more.", "retirement", name, note), Act("bring-back", "Bring a retired layout back.", "comeback", name, note),
+            check, tried, save, list, show,
+            WrittenDocument.Act("retire", "Retire a layout: no run is made by it any more.", "posting-layouts", "retirement", name, note),
+            WrittenDocument.Act("bring-back", "Bring a retired layout back.", "posting-layouts", "comeback", name, note),
         };
-    }
-
-    private static Command Act(string verb, string says, string path, Argument<string> name, Option<string?> note)
-    {
-        var command = new Command(verb, says) { name, note };
-        command.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
-        {
-            var of = $"posting-layouts/{Uri.EscapeDataString(parsed.GetValue(name)!)}";
-            var saved = await context.Service.Decide($"{of}/{path}", new JsonObject { ["note"] = parsed.GetValue(note) }, Shown.Number((await context.Service.Get(of, cancel))["newest"]), cancel);
-            context.Print(saved, () => Terminal.Line($"{Shown.Text(saved["name"])}, version {Shown.Text(saved["version"])} saved"));
-            return ExitCodes.Done;
-        }));
-        return command;
     }
 
     private static Task<JsonNode> Try(string file, int[] invoices, CommandContext context, CancellationToken cancel) =>

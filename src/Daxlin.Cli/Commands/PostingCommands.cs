@@ -71,6 +71,8 @@ internal static class PostingCommands
         var fetch = new Command("file", "Write the files of an earlier run again.") { number, Out, Into };
         fetch.Validators.Add(NeedsTarget);
         fetch.SetAction(CommandContext.Run((parsed, context, cancel) => Fetch(parsed.GetValue(number), new PostingTarget(parsed.GetValue(Out), parsed.GetValue(Into)), context, cancel)));
+        var table = new Command("table", "Write all posting runs into a file, as a spreadsheet takes them.") { TableFile.Out };
+        table.SetAction(CommandContext.Run((parsed, context, cancel) => TableFile.Write("posting-runs/table", "Posting runs", parsed.GetValue(TableFile.Out)!, context, cancel)));
         var receiver = new Argument<string>("RECEIVER") { Description = "The receiver's name." };
         var again = new Option<string?>("--again-because") { Description = "Why it is delivered once more to a receiver that has it; it is kept on record.", HelpName = "REASON" };
         var deliverRun = new Command("deliver", "Deliver a run to a receiver.") { number, receiver, again };
@@ -79,7 +81,7 @@ internal static class PostingCommands
             var asked = await DeliveryCommands.Ask(parsed.GetValue(number), parsed.GetValue(receiver)!, parsed.GetValue(again), context, cancel);
             return await DeliveryCommands.Follow(asked, context, cancel);
         }));
-        return new Command("posting", "Posting runs: numbered exports of approved invoices.") { rehearse, run, deliverRun, withdraw, list, show, fetch };
+        return new Command("posting", "Posting runs: numbered exports of approved invoices.") { rehearse, run, deliverRun, withdraw, list, table, show, fetch };
     }
 
     private static void NeedsTarget(System.CommandLine.Parsing.CommandResult result)

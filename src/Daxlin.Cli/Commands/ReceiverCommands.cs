@@ -84,21 +84,10 @@ internal static class ReceiverCommands
         }));
         return new Command("receiver", "Receivers of posting runs: a folder, a web address, mail, SFTP, tables in PostgreSQL.")
         {
-            check, save, list, show, reach, Act("retire", "Retire a receiver: nothing is delivered to it any more.", "retirement", name, note), Act("bring-back", "Bring a retired receiver back.", "comeback", name, note),
+            check, save, list, show, reach,
+            WrittenDocument.Act("retire", "Retire a receiver: nothing is delivered to it any more.", "receivers", "retirement", name, note),
+            WrittenDocument.Act("bring-back", "Bring a retired receiver back.", "receivers", "comeback", name, note),
         };
-    }
-
-    private static Command Act(string verb, string says, string path, Argument<string> name, Option<string?> note)
-    {
-        var command = new Command(verb, says) { name, note };
-        command.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
-        {
-            var of = $"receivers/{Uri.EscapeDataString(parsed.GetValue(name)!)}";
-            var saved = await context.Service.Decide($"{of}/{path}", new JsonObject { ["note"] = parsed.GetValue(note) }, Shown.Number((await context.Service.Get(of, cancel))["newest"]), cancel);
-            context.Print(saved, () => Terminal.Line($"{Shown.Text(saved["name"])}, version {Shown.Text(saved["version"])} saved"));
-            return ExitCodes.Done;
-        }));
-        return command;
     }
 
     private static void PrintMissing(JsonNode receiver)

@@ -20,8 +20,8 @@ internal static class ReviewCommands
         var capitals = new Option<bool>("--match-case") { Description = "Capitals count in the search." };
         var words = new Option<bool>("--whole-words") { Description = "The letters must stand there as words of their own." };
         var limit = new Option<int>("--limit") { Description = "So many at most.", DefaultValueFactory = _ => Usual };
-        string Path(ParseResult parsed, int most) => "review?limit=" + most.ToString(CultureInfo.InvariantCulture)
-            + string.Concat(new[] { ("state", state), ("order", order), ("vendor", vendor), ("handedTo", person), ("search", search) }
+        string Path(ParseResult parsed, int most) => "review?limit=" + most.ToString(CultureInfo.InvariantCulture) + Query(parsed);
+        string Query(ParseResult parsed) => string.Concat(new[] { ("state", state), ("order", order), ("vendor", vendor), ("handedTo", person), ("search", search) }
                 .Where(one => parsed.GetValue(one.Item2) is not null).Select(one => $"&{one.Item1}={Uri.EscapeDataString(parsed.GetValue(one.Item2)!)}"))
             + (parsed.GetValue(capitals) ? "&matchCase=true" : "") + (parsed.GetValue(words) ? "&wholeWords=true" : "");
 
@@ -43,7 +43,10 @@ internal static class ReviewCommands
             }
             return await InvoiceCommands.Show(Shown.Number(found[0]!["id"]), context, cancel);
         }));
-        return new Command("review", "The invoices of all batches that are to be looked at.") { list, next };
+        var table = new Command("table", "Write invoices of all batches into a file, as a spreadsheet takes them.") { TableFile.Out, state, order, vendor, person, search, capitals, words };
+        table.SetAction(CommandContext.Run((parsed, context, cancel) =>
+            TableFile.Write(("review/table?" + Query(parsed).TrimStart('&')).TrimEnd('?'), "Invoices", parsed.GetValue(TableFile.Out)!, context, cancel)));
+        return new Command("review", "The invoices of all batches that are to be looked at.") { list, next, table };
     }
 
     private static void Print(JsonArray found, int limit)

@@ -1,8 +1,9 @@
+using System.CommandLine;
 using System.Text.Json.Nodes;
 
 namespace Daxlin.Cli.Commands;
 
-/// <summary>A layout or coding rules as a file that is being written: tried on invoices, and what is wrong with it.</summary>
+/// <summary>A layout, a receiver or coding rules as a file that is being written: tried on invoices, and what is wrong with it.</summary>
 internal static class WrittenDocument
 {
     public static async Task<string> TextOf(string file, CancellationToken cancel) => File.Exists(file)
@@ -16,6 +17,23 @@ internal static class WrittenDocument
         if (invoices.Length > 0)
             body["invoices"] = new JsonArray([.. invoices.Select(id => JsonValue.Create(id))]);
         return await context.Service.Post(path, body, cancel);
+    }
+
+    /// <summary>The command that retires a document or brings it back, bound to the version that is the newest now.</summary>
+    /// <param name="of">Where the service keeps such documents.</param>
+    /// <param name="path">The act behind a document's address.</param>
+    public static Command Act(string verb, string says, string of, string path, Argument<string> name, Option<string?> note)
+    {
+        var command = new Command(verb, says) { name, note };
+        command.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
+        {
+            var document = $"{of}/{Uri.EscapeDataString(parsed.GetValue(name)!)}";
+            var newest = Shown.Number((await context.Service.Get(document, cancel))["newest"]);
+            var saved = await context.Service.Decide($"{document}/{path}", new JsonObject { ["note"] = parsed.GetValue(note) }, newest, cancel);
+            context.Print(saved, () => Terminal.Line($"{Shown.Text(saved["name"])}, version {Shown.Text(saved["version"])} saved"));
+            return ExitCodes.Done;
+        }));
+        return command;
     }
 
     public static void PrintFaults(string file, JsonArray faults)

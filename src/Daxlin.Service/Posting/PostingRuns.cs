@@ -127,10 +127,11 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
         return (run, null);
     }
 
-    /// <summary>The records of a run once more, invoice by invoice, as its layout made them.</summary>
-    /// <param name="see">Is shown each invoice.</param>
+    /// <summary>The records of a run once more, table by table and invoice by invoice, as its layout made them.</summary>
+    /// <param name="begin">Is shown each table of the layout, before its records.</param>
+    /// <param name="see">Is shown each invoice, once for each table.</param>
     /// <returns>Why they cannot be made again; null if they were.</returns>
-    public async Task<Refused?> Again(PostingRun run, Func<LaidOutInvoice, Task> see, CancellationToken cancel)
+    public async Task<Refused?> Again(PostingRun run, Func<LayoutTable, Task> begin, Func<LaidOutInvoice, Task> see, CancellationToken cancel)
     {
         var posted = await db.PostedInvoices.AsNoTracking().Where(row => run.Reverses == null ? row.RunNumber == run.Number : row.WithdrawnIn == run.Number)
             .OrderBy(row => row.InvoiceId).ToListAsync(cancel);
@@ -139,12 +140,23 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
             return refused;
         if (plan.Layout is null)
             return Refused.Conflict("no-layout", $"Run {run.Number} was made by no layout, so it has no records.");
+        foreach (var table in plan.Layout.Tables)
+        {
+            await begin(table);
+            if (await Again(run, plan, posted, see, cancel) is { } changed)
+                return changed;
+        }
+        return null;
+    }
+
+    private async Task<Refused?> Again(PostingRun run, PostingPlan plan, List<PostedInvoice> posted, Func<LaidOutInvoice, Task> see, CancellationToken cancel)
+    {
         var contents = posted.ToDictionary(row => row.InvoiceId, row => row.ContentSha256);
         await foreach (var (invoice, content, _) in ApprovedInvoices.Read(db, [.. posted.Select(row => row.InvoiceId)], plan.Origins, cancel))
         {
             if (contents[invoice.Id] is { Length: > 0 } known && known != content)
                 return Refused.Conflict("changed-since-posted", $"Invoice {invoice.Id} is not any more as run {run.Number} posted it; the run's files have it as it was.");
-            await see(LaidOut.Of(plan.Layout, invoice, plan.Lists.Lists, plan.Run, plan.Journal));
+            await see(LaidOut.Of(plan.Layout!, invoice, plan.Lists.Lists, plan.Run, plan.Journal));
         }
         return null;
     }

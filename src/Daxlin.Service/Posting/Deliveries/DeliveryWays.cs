@@ -10,45 +10,23 @@ internal sealed class DeliveryWays(FolderDelivery folder, WebhookDelivery webhoo
     /// <summary>A receiver that does not answer is asked no longer.</summary>
     private static readonly TimeSpan Patience = TimeSpan.FromMinutes(2);
 
+    /// <inheritdoc cref="IDeliveryWay{TWay}.Prepare"/>
     public Task Prepare(Parcel parcel, CancellationToken cancel) => Bounded(
-        parcel.Receiver.Way switch
+        async stop =>
         {
-            FolderWay way => stop => Asked(folder.Prepare(parcel, way, stop)),
-            WebhookWay way => stop => Asked(webhook.Prepare(parcel, way, stop)),
-            MailWay way => stop => Asked(mail.Prepare(parcel, way, stop)),
-            SftpWay way => stop => Asked(sftp.Prepare(parcel, way, stop)),
-            TableWay way => stop => Asked(table.Prepare(parcel, way, stop)),
-            _ => throw Unknown(parcel.Receiver),
+            await Of(parcel.Receiver.Way).Prepare(parcel, stop);
+            return "";
         },
         cancel);
 
-    public Task<string> HandOver(Parcel parcel, bool isResumed, CancellationToken cancel) => Bounded(
-        parcel.Receiver.Way switch
-        {
-            FolderWay way => stop => folder.HandOver(parcel, way, isResumed, stop),
-            WebhookWay way => stop => webhook.HandOver(parcel, way, isResumed, stop),
-            MailWay way => stop => mail.HandOver(parcel, way, isResumed, stop),
-            SftpWay way => stop => sftp.HandOver(parcel, way, isResumed, stop),
-            TableWay way => stop => table.HandOver(parcel, way, isResumed, stop),
-            _ => throw Unknown(parcel.Receiver),
-        },
-        cancel);
+    /// <inheritdoc cref="IDeliveryWay{TWay}.HandOver"/>
+    public Task<string> HandOver(Parcel parcel, bool isResumed, CancellationToken cancel) => Bounded(stop => Of(parcel.Receiver.Way).HandOver(parcel, isResumed, stop), cancel);
 
     public async Task<ReachedReceiver> Reach(Receiver receiver, CancellationToken cancel)
     {
         try
         {
-            return new ReachedReceiver(true, await Bounded(
-                receiver.Way switch
-                {
-                    FolderWay way => stop => folder.Reach(way, stop),
-                    WebhookWay way => stop => webhook.Reach(way, stop),
-                    MailWay way => stop => mail.Reach(way, stop),
-                    SftpWay way => stop => sftp.Reach(way, stop),
-                    TableWay way => stop => table.Reach(way, stop),
-                    _ => throw Unknown(receiver),
-                },
-                cancel));
+            return new ReachedReceiver(true, await Bounded(Of(receiver.Way).Reach, cancel));
         }
         catch (DeliveryFaultException error)
         {
@@ -56,11 +34,15 @@ internal sealed class DeliveryWays(FolderDelivery folder, WebhookDelivery webhoo
         }
     }
 
-    private static async Task<string> Asked(Task work)
+    private IChosenWay Of(ReceivingWay way) => way switch
     {
-        await work;
-        return "";
-    }
+        FolderWay own => new ChosenWay<FolderWay>(folder, own),
+        WebhookWay own => new ChosenWay<WebhookWay>(webhook, own),
+        MailWay own => new ChosenWay<MailWay>(mail, own),
+        SftpWay own => new ChosenWay<SftpWay>(sftp, own),
+        TableWay own => new ChosenWay<TableWay>(table, own),
+        _ => throw new InvalidOperationException($"No way leads to {way.Word}."),
+    };
 
     private static async Task<string> Bounded(Func<CancellationToken, Task<string>> work, CancellationToken cancel)
     {
@@ -76,5 +58,23 @@ internal sealed class DeliveryWays(FolderDelivery folder, WebhookDelivery webhoo
         }
     }
 
-    private static InvalidOperationException Unknown(Receiver receiver) => new($"No way leads to {receiver.Way.Word}.");
+    /// <summary>A way with what the document says of it.</summary>
+    private interface IChosenWay
+    {
+        Task Prepare(Parcel parcel, CancellationToken cancel);
+
+        Task<string> HandOver(Parcel parcel, bool isResumed, CancellationToken cancel);
+
+        Task<string> Reach(CancellationToken cancel);
+    }
+
+    private sealed class ChosenWay<TWay>(IDeliveryWay<TWay> delivery, TWay way) : IChosenWay
+        where TWay : ReceivingWay
+    {
+        public Task Prepare(Parcel parcel, CancellationToken cancel) => delivery.Prepare(parcel, way, cancel);
+
+        public Task<string> HandOver(Parcel parcel, bool isResumed, CancellationToken cancel) => delivery.HandOver(parcel, way, isResumed, cancel);
+
+        public Task<string> Reach(CancellationToken cancel) => delivery.Reach(way, cancel);
+    }
 }

@@ -182,7 +182,7 @@ internal static class ReceiverEndpoints
         using var _ = await turn.Take(cancel);
         if (DocumentName.FaultOf(name) is not null || !secrets.Forget(name))
             return Problem.NotThere($"secret “{name}”");
-        await HistoryLog.Record(db, new Deed(HistoryStreams.Secrets, clock.GetUtcNow().UtcDateTime, actor.Name, HistoryActs.SecretKept, $"forgot the secret “{name}”"), cancel);
+        await HistoryLog.Record(db, new Deed(HistoryStreams.Secrets, clock.GetUtcNow().UtcDateTime, actor.Name, HistoryActs.SecretForgotten, $"forgot the secret “{name}”"), cancel);
         await db.SaveChangesAsync(cancel);
         return TypedResults.NoContent();
     }

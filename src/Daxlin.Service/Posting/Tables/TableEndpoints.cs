@@ -1,9 +1,13 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using System.Text;
+using System.Text.Json;
 using CsvHelper;
 using Daxlin.Core.Posting;
+using Daxlin.Core.Values;
 using Daxlin.Service.Invoices;
+using Daxlin.Service.Posting.Files;
+using Daxlin.Service.Review;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -12,15 +16,19 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Daxlin.Service.Posting.Tables;
 
-/// <summary>What is on screen as files that spreadsheets take: CSV, or values parted by tabs for the clipboard.</summary>
+/// <summary>What is on screen as files that spreadsheets take: CSV, or values parted by tabs for the clipboard, or a spreadsheet.</summary>
 internal static class TableEndpoints
 {
     public static void Map(RouteGroupBuilder api)
     {
         api.MapGet("/invoices/{id:int}/rows", OfInvoice).WithTags("Invoices").Produces<string>(contentType: "text/csv")
-            .WithSummary("An invoice's item rows as a table: csv, or tsv if “as” says so.");
+            .WithSummary("An invoice's item rows as a table: csv, or tsv or xlsx if “as” says so.");
         api.MapGet("/batches/{id:int}/table", OfBatch).WithTags("Invoices").Produces<string>(contentType: "text/csv")
-            .WithSummary("A batch's invoices as a table, all or those to look at: csv, or tsv if “as” says so.");
+            .WithSummary("A batch's invoices as a table, all or those to look at: csv, or tsv or xlsx if “as” says so.");
+        api.MapGet("/review/table", OfQueue).WithTags("Review").Produces<string>(contentType: "text/csv")
+            .WithSummary("Invoices of all batches as a table, narrowed and ordered as the queue is: csv, or tsv or xlsx if “as” says so.");
+        api.MapGet("/posting-runs/table", OfRuns).WithTags("Posting").Produces<string>(contentType: "text/csv")
+            .WithSummary("All posting runs as a table, a row a run and currency: csv, or tsv or xlsx if “as” says so.");
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> OfInvoice(int id, [FromQuery(Name = "as")] string? form, DaxlinDb db, CancellationToken cancel)
@@ -37,7 +45,33 @@ internal static class TableEndpoints
     {
         if (!await db.Batches.AnyAsync(batch => batch.Id == id, cancel))
             return Problem.NotThere($"batch {id}");
-        var rows = await db.Invoices.Where(invoice => invoice.BatchId == id && (open != true || invoice.State == InvoiceState.Held || invoice.State == InvoiceState.Unplaced)).OrderBy(invoice => invoice.Id)
+        var invoices = db.Invoices.Where(invoice => invoice.BatchId == id && (open != true || invoice.State == InvoiceState.Held || invoice.State == InvoiceState.Unplaced)).OrderBy(invoice => invoice.Id);
+        return File(await TableOf(invoices, db, cancel), form, $"batch-{id}");
+    }
+
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> OfQueue(
+        [AsParameters] ReviewQueue queue, [FromQuery(Name = "as")] string? form, DaxlinDb db, CancellationToken cancel) =>
+        queue.Refusal() is { } refused ? refused.ToProblem() : File(await TableOf(queue.Of(db, null), db, cancel), form, "invoices");
+
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> OfRuns([FromQuery(Name = "as")] string? form, DaxlinDb db, CancellationToken cancel)
+    {
+        var runs = await db.PostingRuns.AsNoTracking().OrderByDescending(run => run.Number).ToListAsync(cancel);
+        return File(
+            new TableToHand(
+                ["run", "made on", "by", "layout", "version", "takes back", "invoices", "records", "sum", "currency", "because"],
+                [
+                    .. runs.SelectMany(run => JsonSerializer.Deserialize<SortedDictionary<string, string>>(run.Sums)!.Select(sum => ImmutableArray.Create(
+                        Text(run.Number), run.At.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), run.By, run.Layout, run.Layout.Length == 0 ? "" : Text(run.LayoutVersion), run.Reverses is { } taken ? Text(taken) : "",
+                        Text(run.Invoices), Text(run.Rows), sum.Value, sum.Key, run.Reason))),
+                ],
+                [ValueKind.Whole, ValueKind.Date, ValueKind.Text, ValueKind.Text, ValueKind.Whole, ValueKind.Whole, ValueKind.Whole, ValueKind.Whole, ValueKind.Money, ValueKind.Currency, ValueKind.Text]),
+            form, "posting-runs");
+    }
+
+    /// <summary>Invoices in their order, each with its batch and when it was taken in and approved.</summary>
+    private static async Task<TableToHand> TableOf(IQueryable<Invoice> invoices, DaxlinDb db, CancellationToken cancel)
+    {
+        var rows = await invoices
             .Select(invoice => new
             {
                 invoice.Id,
@@ -53,24 +87,33 @@ internal static class TableEndpoints
                 invoice.Total,
                 invoice.Currency,
                 invoice.FirstFinding,
+                invoice.Intake.ReceivedAt,
+                Batch = db.Batches.Where(batch => batch.Id == invoice.BatchId).Select(batch => batch.Name).First(),
             })
             .ToListAsync(cancel);
-        return File(
-            new TableToHand(
-                ["no.", "state", "vendor", "kind", "invoice number", "file", "invoice date", "due date", "rows", "total", "currency", "what to look at"],
-                [
-                    .. rows.Select(row => ImmutableArray.Create(
-                        Text(row.Id), InvoiceDetails.Word(row.State), row.Vendor.Length > 0 ? row.Vendor : row.LooksLike, row.IsCreditNote ? "credit note" : "invoice", row.InvoiceNumber, row.FileName,
-                        row.InvoiceDate, row.DueDate == Invoice.NeverDue ? "" : row.DueDate, Text(row.Lines), row.Total, row.Currency, row.FirstFinding)),
-                ]),
-            form, $"batch-{id}");
+        var approvals = await Approvals.Of(db, [.. rows.Where(row => row.State is InvoiceState.Approved or InvoiceState.Posted).Select(row => row.Id)], DateTime.MaxValue, cancel);
+        return new TableToHand(
+            [
+                "no.", "state", "vendor", "kind", "invoice number", "file", "invoice date", "due date", "rows", "total", "currency", "what to look at", "batch", "taken in on", "approved on", "approved by",
+            ],
+            [
+                .. rows.Select(row => ImmutableArray.Create(
+                    Text(row.Id), InvoiceDetails.Word(row.State), row.Vendor.Length > 0 ? row.Vendor : row.LooksLike, row.IsCreditNote ? "credit note" : "invoice", row.InvoiceNumber, row.FileName,
+                    row.InvoiceDate, row.DueDate == Invoice.NeverDue ? "" : row.DueDate, Text(row.Lines), row.Total, row.Currency, row.FirstFinding, row.Batch, Day(row.ReceivedAt),
+                    approvals.GetValueOrDefault(row.Id) is { } approval ? Day(approval.At) : "", approvals.GetValueOrDefault(row.Id)?.By ?? "")),
+            ],
+            [
+                ValueKind.Whole, ValueKind.Text, ValueKind.Text, ValueKind.Text, ValueKind.Text, ValueKind.Text, ValueKind.Date, ValueKind.Date, ValueKind.Whole, ValueKind.Money, ValueKind.Currency, ValueKind.Text,
+                ValueKind.Text, ValueKind.Date, ValueKind.Date, ValueKind.Text,
+            ]);
     }
 
     private static Results<FileContentHttpResult, ProblemHttpResult> File(TableToHand table, string? form, string name) => form switch
     {
         null or "csv" => TypedResults.File(Encoding.UTF8.GetBytes(Csv(table)), "text/csv; charset=utf-8", name + ".csv"),
         "tsv" => TypedResults.File(Encoding.UTF8.GetBytes(table.Tabbed), "text/tab-separated-values; charset=utf-8", name + ".tsv"),
-        _ => Problem.Of(StatusCodes.Status422UnprocessableEntity, "form-unknown", $"A table is written as csv or tsv; “{form}” is neither."),
+        "xlsx" => TypedResults.File(SheetToHand.Write(table, name), SheetToHand.MediaType, name + ".xlsx"),
+        _ => Problem.Of(StatusCodes.Status422UnprocessableEntity, "form-unknown", $"A table is written as csv, tsv or xlsx; “{form}” is none of them."),
     };
 
     private static string Csv(TableToHand table)
@@ -83,6 +126,8 @@ internal static class TableEndpoints
         }
         return text.ToString();
     }
+
+    private static string Day(DateTime at) => at.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
 
     private static string Text(int number) => number.ToString(CultureInfo.InvariantCulture);
 }

@@ -1,4 +1,3 @@
-using System.Collections.Immutable;
 using System.Net.Sockets;
 using Daxlin.Core.History;
 using Daxlin.Core.Posting.Expressions;
@@ -31,11 +30,9 @@ internal sealed class TableDelivery(IServiceScopeFactory scopes, SecretStore sec
         await MakeRuns(connection, way, cancel);
         if (await SinceOf(connection, parcel, way, cancel) is { } since)
             return $"Run {parcel.Run.Number} is in {way.Place} since {since:yyyy-MM-dd HH:mm} UTC.";
-        var counts = new List<string>();
-        foreach (var table in await TablesOf(parcel, cancel))
-            counts.Add($"{await Copy(connection, parcel, way, table, cancel)} in {table.Name}");
+        var counts = await Copy(connection, parcel, way, cancel);
         await transaction.CommitAsync(cancel);
-        return $"Added to {way.Place}: {string.Join(", ", counts)}.";
+        return $"Added to {way.Place}: {string.Join(", ", counts.Select(one => $"{one.Count} in {one.Table}"))}.";
     }, cancel);
 
     public Task<string> Reach(TableWay way, CancellationToken cancel) => With(way, async connection =>
@@ -83,54 +80,67 @@ internal sealed class TableDelivery(IServiceScopeFactory scopes, SecretStore sec
         return null;
     }
 
-    /// <summary>Table by table: a line to the database takes one copy at a time, and a run may be larger than memory.</summary>
-    private async Task<ImmutableArray<LayoutTable>> TablesOf(Parcel parcel, CancellationToken cancel)
+    /// <summary>Copies the records in, table by table: a line to the database takes one copy at a time, and a run may be larger than memory.</summary>
+    /// <returns>How many there are in each.</returns>
+    private async Task<List<(string Table, int Count)>> Copy(NpgsqlConnection connection, Parcel parcel, TableWay way, CancellationToken cancel)
     {
-        ImmutableArray<LayoutTable> tables = [];
-        await Again(parcel, laidOut =>
+        await using var scope = scopes.CreateAsyncScope();
+        var counts = new List<(string Table, int Count)>();
+        LayoutTable? table = null;
+        NpgsqlBinaryImporter? copy = null;
+        try
         {
-            tables = [.. tables.Union(laidOut.Records.Select(record => record.Table))];
-            return Task.CompletedTask;
-        }, cancel);
-        return tables;
-    }
+            var refused = await scope.ServiceProvider.GetRequiredService<PostingRuns>().Again(parcel.Run, Begin, Add, cancel);
+            if (refused is not null)
+                throw new DeliveryFaultException(refused.Sentence, nothingReached: true);
+            await End();
+            return counts;
+        }
+        finally
+        {
+            if (copy is not null)
+                await copy.DisposeAsync();
+        }
 
-    private async Task<int> Copy(NpgsqlConnection connection, Parcel parcel, TableWay way, LayoutTable table, CancellationToken cancel)
-    {
-        var columns = table.Columns.Select(column => (Name: Quoted(column.Heading), Type: TypeOf(column.Value.Type))).ToList();
-        await Execute(
-            connection,
-            $"CREATE TABLE IF NOT EXISTS {Named(way, table.Name)} ({RunColumn} integer NOT NULL REFERENCES {Named(way, Runs)} (run){string.Concat(columns.Select(column => $", {column.Name} {column.Type.Sql}"))})",
-            cancel);
-        var count = 0;
-        await using var copy = await connection.BeginBinaryImportAsync(
-            $"COPY {Named(way, table.Name)} ({RunColumn}{string.Concat(columns.Select(column => $", {column.Name}"))}) FROM STDIN (FORMAT BINARY)", cancel);
-        await Again(parcel, async laidOut =>
+        async Task Begin(LayoutTable next)
         {
-            foreach (var record in laidOut.Records.Where(record => record.Table.Name == table.Name))
+            await End();
+            table = next;
+            var columns = next.Columns.Select(column => (Name: Quoted(column.Heading), TypeOf(column.Value.Type).Sql)).ToList();
+            await Execute(
+                connection,
+                $"CREATE TABLE IF NOT EXISTS {Named(way, next.Name)} ({RunColumn} integer NOT NULL REFERENCES {Named(way, Runs)} (run){string.Concat(columns.Select(column => $", {column.Name} {column.Sql}"))})",
+                cancel);
+            copy = await connection.BeginBinaryImportAsync(
+                $"COPY {Named(way, next.Name)} ({RunColumn}{string.Concat(columns.Select(column => $", {column.Name}"))}) FROM STDIN (FORMAT BINARY)", cancel);
+            counts.Add((next.Name, 0));
+        }
+
+        async Task Add(LaidOutInvoice invoice)
+        {
+            foreach (var record in invoice.Records.Where(record => record.Table.Name == table!.Name))
             {
-                await copy.StartRowAsync(cancel);
+                await copy!.StartRowAsync(cancel);
                 await copy.WriteAsync(parcel.Run.Number, NpgsqlDbType.Integer, cancel);
-                for (var at = 0; at < columns.Count; at++)
+                for (var at = 0; at < record.Values.Length; at++)
                 {
                     if (record.Values[at] is { } value)
-                        await copy.WriteAsync(value, columns[at].Type.Kind, cancel);
+                        await copy.WriteAsync(value, TypeOf(table!.Columns[at].Value.Type).Kind, cancel);
                     else
                         await copy.WriteNullAsync(cancel);
                 }
-                count++;
+                counts[^1] = (counts[^1].Table, counts[^1].Count + 1);
             }
-        }, cancel);
-        await copy.CompleteAsync(cancel);
-        return count;
-    }
+        }
 
-    private async Task Again(Parcel parcel, Func<LaidOutInvoice, Task> see, CancellationToken cancel)
-    {
-        await using var scope = scopes.CreateAsyncScope();
-        var runs = scope.ServiceProvider.GetRequiredService<PostingRuns>();
-        if (await runs.Again(parcel.Run, see, cancel) is { } refused)
-            throw new DeliveryFaultException(refused.Sentence, nothingReached: true);
+        async Task End()
+        {
+            if (copy is null)
+                return;
+            await copy.CompleteAsync(cancel);
+            await copy.DisposeAsync();
+            copy = null;
+        }
     }
 
     private static (string Sql, NpgsqlDbType Kind) TypeOf(ExpressionType type) => type switch

@@ -1,8 +1,8 @@
+using System.Buffers;
 using System.Globalization;
 using System.Security.Cryptography;
 using System.Text;
 using System.Text.Json;
-using System.Text.Json.Nodes;
 using Daxlin.Core.Posting.Receivers;
 using Daxlin.Service.Posting.Receivers;
 
@@ -26,8 +26,8 @@ internal sealed class WebhookDelivery(SecretStore secrets, TimeProvider clock) :
 
     public async Task<string> HandOver(Parcel parcel, WebhookWay way, bool isResumed, CancellationToken cancel)
     {
-        var body = JsonSerializer.SerializeToUtf8Bytes(BodyOf(parcel));
-        using var request = new HttpRequestMessage(HttpMethod.Post, way.Url) { Content = new ByteArrayContent(body) };
+        var body = BodyOf(parcel);
+        using var request = new HttpRequestMessage(HttpMethod.Post, way.Url) { Content = new ReadOnlyMemoryContent(body) };
         request.Content.Headers.ContentType = new("application/json");
         foreach (var (name, value) in HeadersOf(parcel.Key, body, KeyOf(way), clock.GetUtcNow()))
             request.Headers.Add(name, value);
@@ -61,38 +61,55 @@ internal sealed class WebhookDelivery(SecretStore secrets, TimeProvider clock) :
     }
 
     /// <summary>The headers that a receiver checks; the signature is over the id, the time and the body.</summary>
-    private static IEnumerable<(string Name, string Value)> HeadersOf(string id, byte[] body, byte[] key, DateTimeOffset at)
+    private static IEnumerable<(string Name, string Value)> HeadersOf(string id, ReadOnlyMemory<byte> body, byte[] key, DateTimeOffset at)
     {
         var time = at.ToUnixTimeSeconds().ToString(CultureInfo.InvariantCulture);
-        byte[] told = [.. Encoding.UTF8.GetBytes($"{id}.{time}."), .. body];
-        var signed = HMACSHA256.HashData(key, told);
-        return [("webhook-id", id), ("webhook-timestamp", time), ("webhook-signature", "v1," + Convert.ToBase64String(signed)), ("Idempotency-Key", id)];
+        using var signature = IncrementalHash.CreateHMAC(HashAlgorithmName.SHA256, key);
+        signature.AppendData(Encoding.UTF8.GetBytes($"{id}.{time}."));
+        signature.AppendData(body.Span);
+        return [("webhook-id", id), ("webhook-timestamp", time), ("webhook-signature", "v1," + Convert.ToBase64String(signature.GetHashAndReset())), ("Idempotency-Key", id)];
     }
 
-    private static JsonObject BodyOf(Parcel parcel) => new()
+    /// <summary>Written as bytes from the first: as text, a run of many invoices would stand in memory several times.</summary>
+    private static ReadOnlyMemory<byte> BodyOf(Parcel parcel)
     {
-        ["type"] = "posting-run.made",
-        ["timestamp"] = parcel.Run.At.ToString("yyyy-MM-dd'T'HH:mm:ss'Z'", CultureInfo.InvariantCulture),
-        ["data"] = new JsonObject
+        var bytes = new ArrayBufferWriter<byte>();
+        using (var json = new Utf8JsonWriter(bytes))
         {
-            ["run"] = parcel.Run.Number,
-            ["reverses"] = parcel.Run.Reverses,
-            ["layout"] = parcel.Run.Layout,
-            ["layoutVersion"] = parcel.Run.LayoutVersion,
-            ["by"] = parcel.Run.By,
-            ["invoices"] = parcel.Run.Invoices,
-            ["records"] = parcel.Run.Rows,
-            ["sums"] = JsonNode.Parse(parcel.Run.Sums),
-            ["files"] = new JsonArray([.. parcel.Files.Select(file => new JsonObject
+            var run = parcel.Run;
+            json.WriteStartObject();
+            json.WriteString("type", "posting-run.made");
+            json.WriteString("timestamp", run.At.ToString("yyyy-MM-dd'T'HH:mm:ss'Z'", CultureInfo.InvariantCulture));
+            json.WriteStartObject("data");
+            json.WriteNumber("run", run.Number);
+            if (run.Reverses is { } reverses)
+                json.WriteNumber("reverses", reverses);
+            else
+                json.WriteNull("reverses");
+            json.WriteString("layout", run.Layout);
+            json.WriteNumber("layoutVersion", run.LayoutVersion);
+            json.WriteString("by", run.By);
+            json.WriteNumber("invoices", run.Invoices);
+            json.WriteNumber("records", run.Rows);
+            json.WritePropertyName("sums");
+            json.WriteRawValue(run.Sums);
+            json.WriteStartArray("files");
+            foreach (var file in parcel.Files)
             {
-                ["name"] = file.Name,
-                ["mediaType"] = file.MediaType,
-                ["records"] = file.Records,
-                ["sha256"] = file.Sha256,
-                ["content"] = Convert.ToBase64String(file.Content),
-            })]),
-        },
-    };
+                json.WriteStartObject();
+                json.WriteString("name", file.Name);
+                json.WriteString("mediaType", file.MediaType);
+                json.WriteNumber("records", file.Records);
+                json.WriteString("sha256", file.Sha256);
+                json.WriteBase64String("content", file.Content);
+                json.WriteEndObject();
+            }
+            json.WriteEndArray();
+            json.WriteEndObject();
+            json.WriteEndObject();
+        }
+        return bytes.WrittenMemory;
+    }
 
     /// <summary>The bytes behind a secret that is written as whsec_ and Base64; of any other, its letters.</summary>
     private byte[] KeyOf(WebhookWay way)
