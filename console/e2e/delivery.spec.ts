@@ -87,7 +87,7 @@ test("a receiver is written, gets a run by itself, and one that fails is settled
     const dialog = page.getByRole("dialog");
     await dialog.getByLabel("How you know that it has the run").fill("handed over on a stick");
     await dialog.getByRole("button", { name: "Settle it" }).click();
-    await expect(hook).toContainText("■ delivered");
+    await expect(hook).toContainText("× settled");
     await expect(hook).toContainText("handed over on a stick");
 
     // Once more only for a reason.

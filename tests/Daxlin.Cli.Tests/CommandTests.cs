@@ -337,7 +337,7 @@ public sealed class CommandTests : IDisposable
         await File.WriteAllTextAsync(inbox, $$"""{ "name": "inbox", "folder": { "path": "{{At("inbox")}}" } }""");
         await File.WriteAllTextAsync(hook, """{ "name": "hook", "webhook": { "url": "http://localhost:1/in", "secret": "hook-key" } }""");
         (code, said, _) = await Run("receiver", "check", hook);
-        Assert.Equal((0, true), (code, Flat(said).Contains("The secret “hook-key” is not kept yet: daxlin secret keep hook-key", StringComparison.Ordinal)));
+        Assert.Equal((0, true), (code, Flat(said).Contains("The secret “hook-key” is not kept yet: ./daxlin secret keep hook-key", StringComparison.Ordinal)));
         Assert.Contains("inbox, version 1 saved", (await Run("receiver", "save", inbox, hook)).Said, StringComparison.Ordinal);
         Assert.Equal(0, (await Run("receiver", "reach", "inbox")).ExitCode);
         Assert.Equal(1, (await Run("receiver", "reach", "hook")).ExitCode);

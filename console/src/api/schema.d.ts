@@ -3615,7 +3615,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All deliveries of posting runs, newest first; those that wait, are delivered or were given up, if “state” says so. */
+        /** All deliveries of posting runs, newest first; of one state, if “state” says so: waiting, delivered, given-up or settled. */
         get: {
             parameters: {
                 query?: {
@@ -4732,7 +4732,7 @@ export interface components {
             /** Format: int32 */
             run: number;
             receiver: string;
-            /** @description `waiting`, `delivered` or `given-up`. */
+            /** @description `waiting`, `delivered`, `given-up` or `settled`. */
             state: string;
             /**
              * Format: int32
@@ -4749,7 +4749,7 @@ export interface components {
             askedBy: string;
             /**
              * Format: date-time
-             * @description When it was delivered or given up.
+             * @description When it was delivered, given up or settled.
              */
             endedAt: null | string;
             /** @description The receipt, or why it failed last; empty before the first try. */

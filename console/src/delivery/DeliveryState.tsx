@@ -6,6 +6,8 @@ export function DeliveryState({ delivery }: { delivery: Delivery }) {
   switch (delivery.state) {
     case "delivered":
       return <>■ delivered {delivery.endedAt && dayAndTime(delivery.endedAt)}</>;
+    case "settled":
+      return <>× settled {delivery.endedAt && dayAndTime(delivery.endedAt)}</>;
     case "given-up":
       return <span className="state held">▲ given up</span>;
     default:

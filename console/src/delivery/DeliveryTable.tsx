@@ -53,7 +53,7 @@ export function DeliveryTable({ deliveries, label, hasRuns }: Props) {
               <td>{one.says}</td>
               <td>{one.askedBy}</td>
               <td style={{ whiteSpace: "nowrap" }}>
-                {one.state !== "delivered" && (
+                {(one.state === "waiting" || one.state === "given-up") && (
                   <>
                     <button
                       type="button"

@@ -24,7 +24,9 @@ export function RunDeliveries({ run }: { run: PostingRun }) {
     queries.invalidateQueries({ queryKey: ["deliveries"] }),
   );
   const open = new Set(
-    (deliveries.data ?? []).filter((one) => one.state !== "delivered").map((one) => one.receiver),
+    (deliveries.data ?? [])
+      .filter((one) => one.state === "waiting" || one.state === "given-up")
+      .map((one) => one.receiver),
   );
   const fitting = (receivers.data ?? []).filter(
     (one) => !one.isRetired && (one.layout === "" || one.layout === run.layout) && !open.has(one.name),
@@ -124,7 +126,9 @@ function DeliverTo({ run, receivers, has }: DeliverProps) {
           mutate: () => deliver.mutate({ run: run.number, receiver: to, again: reason }, { onSuccess: done }),
         }}
       >
-        <p>▲ {to} has this run already. A ledger that takes it again posts it twice.</p>
+        <p>
+          ▲ {to} has this run already, or a person settled it so. A ledger that takes it again posts it twice.
+        </p>
       </AskReason>
     </form>
   );

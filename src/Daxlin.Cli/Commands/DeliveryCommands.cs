@@ -10,8 +10,8 @@ internal static class DeliveryCommands
     public static Command Make()
     {
         var id = new Argument<int>("ID") { Description = "The delivery's number." };
-        var state = new Option<string?>("--state") { Description = "Only those that are waiting, delivered or given-up.", HelpName = "STATE" };
-        state.AcceptOnlyFromAmong("waiting", "delivered", "given-up");
+        var state = new Option<string?>("--state") { Description = "Only those that are waiting, delivered, given-up or settled.", HelpName = "STATE" };
+        state.AcceptOnlyFromAmong("waiting", "delivered", "given-up", "settled");
         var list = new Command("list", "List deliveries, newest first.") { state };
         list.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
         {
@@ -67,7 +67,7 @@ internal static class DeliveryCommands
         return ExitOf([now.DeepClone()]);
     }
 
-    public static int ExitOf(JsonArray deliveries) => deliveries.All(one => Shown.Text(one!["state"]) == "delivered") ? ExitCodes.Done : ExitCodes.SomethingToLookAt;
+    public static int ExitOf(JsonArray deliveries) => deliveries.All(one => Shown.Text(one!["state"]) is "delivered" or "settled") ? ExitCodes.Done : ExitCodes.SomethingToLookAt;
 
     /// <summary>A line for each: what the receiver said, or why it failed and what comes next.</summary>
     public static void PrintSaid(JsonArray deliveries)
@@ -78,6 +78,7 @@ internal static class DeliveryCommands
             {
                 "delivered" => "Delivered to",
                 "given-up" => "Given up for",
+                "settled" => "Settled for",
                 _ => "Waiting for",
             };
             BatchSheet.Hanging($"{lead} {Shown.Text(one["receiver"])} (delivery {Shown.Text(one["id"])}).  ", Says(one));

@@ -93,7 +93,7 @@ internal static class ReceiverCommands
     private static void PrintMissing(JsonNode receiver)
     {
         foreach (var missing in receiver["secretsMissing"]!.AsArray())
-            Terminal.Line($"  The secret “{Shown.Text(missing)}” is not kept yet: daxlin secret keep {Shown.Text(missing)}");
+            Terminal.Line($"  The secret “{Shown.Text(missing)}” is not kept yet: ./daxlin secret keep {Shown.Text(missing)}");
     }
 
     private static void Print(JsonArray receivers)

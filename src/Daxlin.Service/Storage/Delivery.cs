@@ -27,7 +27,7 @@ public sealed class Delivery
     /// <summary>When it is tried next, while it waits.</summary>
     public DateTime NextAt { get; set; }
 
-    /// <summary>When it was delivered or given up.</summary>
+    /// <summary>When it was delivered, given up or settled.</summary>
     public DateTime? EndedAt { get; set; }
 
     /// <summary>What the receiver said to it, or why it failed last.</summary>

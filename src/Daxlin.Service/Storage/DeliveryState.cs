@@ -11,4 +11,7 @@ public enum DeliveryState
 
     /// <summary>It failed too often, or nobody can tell whether the receiver has it; a person says how to go on.</summary>
     GivenUp,
+
+    /// <summary>A person ended it: the receiver has the run in another way, or is not to have it.</summary>
+    Settled,
 }

@@ -34,7 +34,7 @@ internal sealed class DeliveryActs(DaxlinDb db, ReceiverShelf receivers, Deliver
         {
             return (null, Refused.Conflict(
                 "delivered-already",
-                $"“{row.Name}” has run {run.Number} since {before.EndedAt:yyyy-MM-dd HH:mm} UTC. To deliver it once more, say why, in words of {Reason.FewestLetters} letters at least."));
+                $"{(before.State == DeliveryState.Settled ? $"The delivery of run {run.Number} to “{row.Name}” was settled by a person," : $"“{row.Name}” has run {run.Number} since")} {before.EndedAt:yyyy-MM-dd HH:mm} UTC. To deliver it once more, say why, in words of {Reason.FewestLetters} letters at least."));
         }
         var now = clock.GetUtcNow().UtcDateTime;
         var delivery = Asking.For(run.Number, row.Name, now, who);
@@ -46,8 +46,8 @@ internal sealed class DeliveryActs(DaxlinDb db, ReceiverShelf receivers, Deliver
     /// <summary>Tries a delivery at once that waits or was given up.</summary>
     public async Task<Refused?> TryAgain(Delivery delivery, string who, CancellationToken cancel)
     {
-        if (delivery.State == DeliveryState.Delivered)
-            return Refused.Conflict("delivered-already", $"“{delivery.Receiver}” has run {delivery.RunNumber} already. To deliver it once more, ask for the run to be delivered again, and say why.");
+        if (Ended(delivery) is { } ended)
+            return ended;
         var now = clock.GetUtcNow().UtcDateTime;
         (delivery.State, delivery.NextAt, delivery.EndedAt) = (DeliveryState.Waiting, now, null);
         delivery.Attempts = 0;
@@ -58,16 +58,23 @@ internal sealed class DeliveryActs(DaxlinDb db, ReceiverShelf receivers, Deliver
     /// <summary>Ends a delivery that was given up, or waits, by what a person knows.</summary>
     public async Task<Refused?> Settle(Delivery delivery, DeliveryToSettle wanted, string who, CancellationToken cancel)
     {
-        if (delivery.State == DeliveryState.Delivered)
-            return Refused.Conflict("delivered-already", $"“{delivery.Receiver}” has run {delivery.RunNumber} already.");
+        if (Ended(delivery) is { } ended)
+            return ended;
         var reason = wanted.Reason?.Trim() ?? "";
         if (!Reason.SaysSomething(reason))
             return Refused.Faulty("reason-missing", $"Say how it is known that the receiver has it, or why it is not to have it, in words of {Reason.FewestLetters} letters at least.");
         var now = clock.GetUtcNow().UtcDateTime;
-        (delivery.State, delivery.EndedAt, delivery.Says) = (DeliveryState.Delivered, now, $"Settled by {who}: {reason}");
+        (delivery.State, delivery.EndedAt, delivery.Says) = (DeliveryState.Settled, now, $"{who}: {reason}");
         await Record(delivery, now, who, HistoryActs.DeliverySettled, $"settled the delivery to {delivery.Receiver}", reason, cancel);
         return null;
     }
+
+    private static Refused? Ended(Delivery delivery) => delivery.State switch
+    {
+        DeliveryState.Delivered => Refused.Conflict("delivered-already", $"“{delivery.Receiver}” has run {delivery.RunNumber} already. To deliver it once more, ask for the run to be delivered again, and say why."),
+        DeliveryState.Settled => Refused.Conflict("settled-already", $"This delivery was settled by a person. To deliver run {delivery.RunNumber} to “{delivery.Receiver}” all the same, ask for it again, and say why."),
+        _ => null,
+    };
 
     private async Task Record(Delivery delivery, DateTime at, string who, string act, string what, string reason, CancellationToken cancel)
     {

@@ -13,10 +13,10 @@ public sealed record DeliveryToAsk(string? Receiver = null, string? Again = null
 public sealed record DeliveryToSettle(string? Reason = null);
 
 /// <summary>The handing of a run to a receiver.</summary>
-/// <param name="State"><c>waiting</c>, <c>delivered</c> or <c>given-up</c>.</param>
+/// <param name="State"><c>waiting</c>, <c>delivered</c>, <c>given-up</c> or <c>settled</c>.</param>
 /// <param name="Attempts">How often it failed.</param>
 /// <param name="NextAt">When it is tried next; null unless it waits.</param>
-/// <param name="EndedAt">When it was delivered or given up.</param>
+/// <param name="EndedAt">When it was delivered, given up or settled.</param>
 /// <param name="Says">The receipt, or why it failed last; empty before the first try.</param>
 /// <param name="Key">By which the receiver knows the delivery again: a webhook's id, the part of a Message-ID before the @.</param>
 public sealed record DeliveryRecord(
@@ -25,9 +25,9 @@ public sealed record DeliveryRecord(
     internal static DeliveryRecord Of(Delivery row) => new(
         row.Id, row.RunNumber, row.Receiver, WordOf(row.State), row.Attempts, row.State == DeliveryState.Waiting ? row.NextAt : null, row.AskedAt, row.AskedBy, row.EndedAt, row.Says, row.Key);
 
-    internal static string WordOf(DeliveryState state) => state switch { DeliveryState.Delivered => "delivered", DeliveryState.GivenUp => "given-up", _ => "waiting" };
+    internal static string WordOf(DeliveryState state) => state switch { DeliveryState.Delivered => "delivered", DeliveryState.GivenUp => "given-up", DeliveryState.Settled => "settled", _ => "waiting" };
 
-    internal static DeliveryState? StateOf(string word) => word switch { "waiting" => DeliveryState.Waiting, "delivered" => DeliveryState.Delivered, "given-up" => DeliveryState.GivenUp, _ => null };
+    internal static DeliveryState? StateOf(string word) => word switch { "waiting" => DeliveryState.Waiting, "delivered" => DeliveryState.Delivered, "given-up" => DeliveryState.GivenUp, "settled" => DeliveryState.Settled, _ => null };
 }
 
 /// <summary>How far the deliveries of a run are.</summary>

@@ -11,7 +11,7 @@ internal static class DeliveryEndpoints
     public static void Map(RouteGroupBuilder api)
     {
         var deliveries = api.MapGroup("/deliveries").WithTags("Delivery");
-        deliveries.MapGet("", List).WithSummary("All deliveries of posting runs, newest first; those that wait, are delivered or were given up, if “state” says so.");
+        deliveries.MapGet("", List).WithSummary("All deliveries of posting runs, newest first; of one state, if “state” says so: waiting, delivered, given-up or settled.");
         deliveries.MapGet("/{id:int}", Show).WithSummary("One delivery.");
         deliveries.MapPost("/{id:int}/retry", TryAgain).WithSummary("Tries a delivery at once that waits or was given up.");
         deliveries.MapPost("/{id:int}/settlement", Settle).WithSummary("Ends a delivery that waits or was given up, by what a person knows.");
@@ -28,7 +28,7 @@ internal static class DeliveryEndpoints
         if (!string.IsNullOrEmpty(state))
         {
             if (DeliveryRecord.StateOf(state) is not { } wanted)
-                return Problem.Of(StatusCodes.Status422UnprocessableEntity, "state-unknown", $"“{state}” is no state of a delivery; there are waiting, delivered, given-up.");
+                return Problem.Of(StatusCodes.Status422UnprocessableEntity, "state-unknown", $"“{state}” is no state of a delivery; there are waiting, delivered, given-up and settled.");
             rows = rows.Where(row => row.State == wanted);
         }
         var part = await page.Of(rows.OrderByDescending(row => row.Id), row => row.Id.ToString(CultureInfo.InvariantCulture), context, cancel);

@@ -7,5 +7,5 @@ internal static class SecretsOfWay
 {
     /// <exception cref="DeliveryFaultException">There is none of the name.</exception>
     public static string Needed(this SecretStore secrets, string name) => secrets.Find(name)
-        ?? throw new DeliveryFaultException($"The secret “{name}” is not kept here yet; keep it with: daxlin secret keep {name}.", nothingReached: true);
+        ?? throw new DeliveryFaultException($"The secret “{name}” is not kept here yet; keep it on the receiver's page, or by ./daxlin secret keep {name}.", nothingReached: true);
 }
