@@ -341,6 +341,8 @@ public sealed class CommandTests : IDisposable
         Assert.Contains("inbox, version 1 saved", (await Run("receiver", "save", inbox, hook)).Said, StringComparison.Ordinal);
         Assert.Equal(0, (await Run("receiver", "reach", "inbox")).ExitCode);
         Assert.Equal(1, (await Run("receiver", "reach", "hook")).ExitCode);
+        (code, _, error) = await Run("posting", "run", "--all-batches", "--layout", "coded", "--deliver", "inbx");
+        Assert.Equal((3, true), (code, Flat(error).Contains("There is no receiver “inbx”.", StringComparison.Ordinal)));
         (code, said, error) = await Run("posting", "deliver", "1", "inbox");
         Assert.True(code == 0 && Flat(said).Contains("Delivered to inbox (delivery 1).", StringComparison.Ordinal) && File.Exists(At("inbox", "coded-1.csv")), said + error);
         (code, _, error) = await Run("posting", "deliver", "1", "inbox");

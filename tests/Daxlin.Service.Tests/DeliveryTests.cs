@@ -87,8 +87,15 @@ public class DeliveryTests
         await using var service = await Approved();
         var inbox = Directory.CreateTempSubdirectory("daxlin-in-").FullName;
         await SaveReceiver(service, new() { ["folder"] = new JsonObject { ["path"] = inbox } });
-        var first = await NextRun(service, null);
+        // Who is to have a run and cannot is told before the run is made.
+        JsonObject Wanted(string? layout, string receiver) => new() { ["allBatches"] = true, ["layout"] = layout, ["deliver"] = new JsonArray(receiver) };
+        Assert.Equal("not-there", (string)(await service.Post("posting-runs", Wanted("daybook", "ledgr"))).Body["code"]!);
+        Assert.Equal("other-layout", (string)(await service.Post("posting-runs", Wanted(null, "ledger"))).Body["code"]!);
+        Assert.Empty((await service.Get("posting-runs")).AsArray());
+        // One that gets each run at once and is named gets it once.
+        var (_, first) = await service.Post("posting-runs", Wanted("daybook", "ledger"));
         var delivered = await Tried(service, first);
+        Assert.Single((await service.Get("posting-runs/1/deliveries")).AsArray());
         Assert.Equal(("delivered", $"In {inbox}: run-1.csv."), (State(delivered), (string)delivered["says"]!));
         var second = await NextRun(service, first);
         Assert.Equal("delivered", State(await Tried(service, second)));

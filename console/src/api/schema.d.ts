@@ -2655,7 +2655,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["LayoutSaved"];
+                        "application/json": components["schemas"]["DocumentSaved"];
                     };
                 };
                 /** @description Created */
@@ -2664,7 +2664,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["LayoutSaved"];
+                        "application/json": components["schemas"]["DocumentSaved"];
                     };
                 };
             };
@@ -2814,7 +2814,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["LayoutNote"];
+                    "application/json": components["schemas"]["DocumentNote"];
                 };
             };
             responses: {
@@ -2824,7 +2824,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["LayoutSaved"];
+                        "application/json": components["schemas"]["DocumentSaved"];
                     };
                 };
             };
@@ -2856,7 +2856,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["LayoutNote"];
+                    "application/json": components["schemas"]["DocumentNote"];
                 };
             };
             responses: {
@@ -2866,7 +2866,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["LayoutSaved"];
+                        "application/json": components["schemas"]["DocumentSaved"];
                     };
                 };
             };
@@ -3252,7 +3252,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ReceiverSaved"];
+                        "application/json": components["schemas"]["DocumentSaved"];
                     };
                 };
                 /** @description Created */
@@ -3261,7 +3261,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ReceiverSaved"];
+                        "application/json": components["schemas"]["DocumentSaved"];
                     };
                 };
             };
@@ -3449,7 +3449,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["ReceiverNote"];
+                    "application/json": components["schemas"]["DocumentNote"];
                 };
             };
             responses: {
@@ -3459,7 +3459,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ReceiverSaved"];
+                        "application/json": components["schemas"]["DocumentSaved"];
                     };
                 };
             };
@@ -3491,7 +3491,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["ReceiverNote"];
+                    "application/json": components["schemas"]["DocumentNote"];
                 };
             };
             responses: {
@@ -3501,7 +3501,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ReceiverSaved"];
+                        "application/json": components["schemas"]["DocumentSaved"];
                     };
                 };
             };
@@ -4788,6 +4788,17 @@ export interface components {
              */
             templates: number;
         };
+        DocumentNote: {
+            /** @description Why, in a line; may be left out. */
+            note?: null | string;
+        };
+        DocumentSaved: {
+            name: string;
+            /** Format: int32 */
+            version: number;
+            /** @description False if the newest version says the same already. */
+            isNew: boolean;
+        };
         /** @description A template that somebody works on. Its ETag is the revision. */
         DraftDetail: {
             key: string;
@@ -5187,17 +5198,6 @@ export interface components {
             line: number;
             message: string;
         };
-        LayoutNote: {
-            /** @description Why, in a line; may be left out. */
-            note?: null | string;
-        };
-        LayoutSaved: {
-            name: string;
-            /** Format: int32 */
-            version: number;
-            /** @description False if the newest version says the same already. */
-            isNew: boolean;
-        };
         LayoutSummary: {
             name: string;
             /** Format: int32 */
@@ -5550,17 +5550,6 @@ export interface components {
             /** @description Names of secrets that it needs and that are not kept yet. */
             secretsMissing: string[];
         };
-        ReceiverNote: {
-            /** @description Why, in a line; may be left out. */
-            note?: null | string;
-        };
-        ReceiverSaved: {
-            name: string;
-            /** Format: int32 */
-            version: number;
-            /** @description False if the newest version says the same already. */
-            isNew: boolean;
-        };
         ReceiverSummary: {
             name: string;
             /** Format: int32 */
@@ -5795,6 +5784,8 @@ export interface components {
             despite?: null | string;
             /** @description The layout that writes the files; left out for one CSV file of every value. */
             layout?: null | string;
+            /** @description Receivers that get the run beside those that get each run at once. */
+            deliver?: null | string[];
         };
         /** @description What is taken back of a run. */
         RunToWithdraw: {

@@ -37,22 +37,7 @@ internal static class LayoutCommands
             return result["documentFaults"]!.AsArray().Count + result["faults"]!.AsArray().Count > 0 ? ExitCodes.SomethingToLookAt : ExitCodes.Done;
         }));
 
-        var save = new Command("save", "Save layout documents; a changed one becomes the next version.") { files, note };
-        save.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
-        {
-            var saved = new JsonArray();
-            foreach (var one in parsed.GetValue(files)!)
-            {
-                var query = parsed.GetValue(note) is { } words ? $"?note={Uri.EscapeDataString(words)}" : "";
-                saved.Add(await context.Service.PostText($"posting-layouts{query}", await WrittenDocument.TextOf(one, cancel), cancel));
-            }
-            context.Print(saved, () =>
-            {
-                foreach (var one in saved)
-                    Terminal.Line($"{Shown.Text(one!["name"])}, version {Shown.Text(one["version"])}{(one["isNew"]!.GetValue<bool>() ? " saved" : ": nothing has changed")}");
-            });
-            return ExitCodes.Done;
-        }));
+        var save = WrittenDocument.Save("Save layout documents; a changed one becomes the next version.", "posting-layouts", files, note);
 
         var list = new Command("list", "List the layouts.");
         list.SetAction(CommandContext.Run(async (_, context, cancel) =>

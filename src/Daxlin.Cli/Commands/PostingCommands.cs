@@ -106,9 +106,8 @@ internal static class PostingCommands
 
     private static async Task<int> Run(JsonObject which, PostingTarget target, CommandContext context, CancellationToken cancel, params string[] receivers)
     {
-        // The run is final once it is made, so a receiver that is not there is told before.
-        foreach (var receiver in receivers)
-            await context.Service.Get($"receivers/{Uri.EscapeDataString(receiver)}", cancel);
+        if (receivers.Length > 0)
+            which["deliver"] = new JsonArray([.. receivers.Select(name => JsonValue.Create(name))]);
         // The run is final once the service has made it, so its files' place is tried before.
         using var _ = target.Tried();
         JsonNode run;
@@ -123,8 +122,6 @@ internal static class PostingCommands
         }
         await target.Write(Shown.Number(run["number"]), context, cancel);
         var number = Shown.Number(run["number"]);
-        foreach (var receiver in receivers)
-            await DeliveryCommands.Ask(number, receiver, null, context, cancel);
         var deliveries = await DeliveryCommands.Await(number, context, cancel);
         if (deliveries.Count > 0)
             run["deliveries"] = deliveries.DeepClone();

@@ -36,22 +36,7 @@ internal static class ReceiverCommands
             return results.Any(result => result!["documentFaults"]!.AsArray().Count > 0) ? ExitCodes.SomethingToLookAt : ExitCodes.Done;
         }));
 
-        var save = new Command("save", "Save receivers' documents; a changed one becomes the next version.") { files, note };
-        save.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
-        {
-            var saved = new JsonArray();
-            foreach (var one in parsed.GetValue(files)!)
-            {
-                var query = parsed.GetValue(note) is { } words ? $"?note={Uri.EscapeDataString(words)}" : "";
-                saved.Add(await context.Service.PostText($"receivers{query}", await WrittenDocument.TextOf(one, cancel), cancel));
-            }
-            context.Print(saved, () =>
-            {
-                foreach (var one in saved)
-                    Terminal.Line($"{Shown.Text(one!["name"])}, version {Shown.Text(one["version"])}{(one["isNew"]!.GetValue<bool>() ? " saved" : ": nothing has changed")}");
-            });
-            return ExitCodes.Done;
-        }));
+        var save = WrittenDocument.Save("Save receivers' documents; a changed one becomes the next version.", "receivers", files, note);
 
         var list = new Command("list", "List the receivers.");
         list.SetAction(CommandContext.Run(async (_, context, cancel) =>

@@ -19,6 +19,29 @@ internal static class WrittenDocument
         return await context.Service.Post(path, body, cancel);
     }
 
+    /// <summary>The command that saves documents that are known by their names.</summary>
+    /// <param name="of">Where the service keeps such documents.</param>
+    public static Command Save(string says, string of, Argument<string[]> files, Option<string?> note)
+    {
+        var command = new Command("save", says) { files, note };
+        command.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
+        {
+            var saved = new JsonArray();
+            foreach (var one in parsed.GetValue(files)!)
+            {
+                var query = parsed.GetValue(note) is { } words ? $"?note={Uri.EscapeDataString(words)}" : "";
+                saved.Add(await context.Service.PostText($"{of}{query}", await TextOf(one, cancel), cancel));
+            }
+            context.Print(saved, () =>
+            {
+                foreach (var one in saved)
+                    Terminal.Line($"{Shown.Text(one!["name"])}, version {Shown.Text(one["version"])}{(one["isNew"]!.GetValue<bool>() ? " saved" : ": nothing has changed")}");
+            });
+            return ExitCodes.Done;
+        }));
+        return command;
+    }
+
     /// <summary>The command that retires a document or brings it back, bound to the version that is the newest now.</summary>
     /// <param name="of">Where the service keeps such documents.</param>
     /// <param name="path">The act behind a document's address.</param>

@@ -10,7 +10,8 @@ namespace Daxlin.Service.Posting;
 /// <param name="AllBatches">True for those of all batches.</param>
 /// <param name="Despite">Why a batch is posted that does not come to what was stated of it; it is kept on record.</param>
 /// <param name="Layout">The layout that writes the files; left out for one CSV file of every value.</param>
-public sealed record RunToStart(int? Batch = null, bool AllBatches = false, string? Despite = null, string? Layout = null);
+/// <param name="Deliver">Receivers that get the run beside those that get each run at once.</param>
+public sealed record RunToStart(int? Batch = null, bool AllBatches = false, string? Despite = null, string? Layout = null, ImmutableArray<string>? Deliver = null);
 
 /// <summary>A posting run with its control totals.</summary>
 /// <param name="Invoices">How many invoices are in it.</param>

@@ -23,7 +23,7 @@ namespace Daxlin.Service.Posting;
 /// A run, its invoices' new states, its files and its history are stored in one transaction: a kill leaves all of it or nothing. The
 /// turn to write is held by who asks.
 /// </remarks>
-internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf lists, CodingShelf coding, CodingWorker worker, DeliveryWorker deliveries, TimeProvider clock)
+internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf lists, CodingShelf coding, CodingWorker worker, ReceiverShelf receivers, DeliveryWorker deliveries, TimeProvider clock)
 {
     private const int MostTold = 10;
 
@@ -57,7 +57,7 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         await SetStates([.. work.Posted.Select(one => one.Invoice)], InvoiceState.Posted, cancel);
         await Store(
-            run, work, HistoryActs.Posted, $"posted {Counted(work.Posted.Length)}",
+            run, work, wanted.Deliver ?? [], HistoryActs.Posted, $"posted {Counted(work.Posted.Length)}",
             work.Posted.Select(one => new Deed(HistoryStreams.Invoice(one.Invoice), run.At, who, HistoryActs.Posted, $"posted in run {run.Number}") { Before = "approved", After = "posted", Content = one.Sha256 }), cancel);
         await transaction.CommitAsync(cancel);
         deliveries.Wake();
@@ -112,7 +112,7 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
         else
             await SetStates(ids, InvoiceState.Approved, cancel);
         await Store(
-            run, work, HistoryActs.Withdrawn, $"took {Counted(posted.Count)} of run {of.Number} back",
+            run, work, [], HistoryActs.Withdrawn, $"took {Counted(posted.Count)} of run {of.Number} back",
             posted.Select(row => new Deed(HistoryStreams.Invoice(row.InvoiceId), run.At, who, HistoryActs.Withdrawn, $"taken back from run {of.Number}, in run {number}")
             {
                 Before = "posted",
@@ -178,6 +178,12 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
     /// <summary>Writes what is approved and the layout takes, and stores nothing of it.</summary>
     private async Task<(RunDraft? Draft, Refused? Refused)> Draft(RunToStart wanted, CancellationToken cancel)
     {
+        foreach (var receiver in wanted.Deliver ?? [])
+        {
+            var (_, unfit) = await receivers.FindFor(receiver, wanted.Layout ?? "", cancel);
+            if (unfit is not null)
+                return (null, unfit);
+        }
         var invoices = db.Invoices.Where(invoice => invoice.State == InvoiceState.Approved && (wanted.Batch == null || invoice.BatchId == wanted.Batch));
         var ids = await invoices.OrderBy(invoice => invoice.Id).Select(invoice => invoice.Id).ToListAsync(cancel);
         var known = await lists.Now(cancel);
@@ -229,7 +235,7 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
         Sums = JsonSerializer.Serialize(SumsOf(work)),
     };
 
-    private async Task Store(PostingRun run, PostingWork work, string act, string what, IEnumerable<Deed> ofInvoices, CancellationToken cancel)
+    private async Task Store(PostingRun run, PostingWork work, IEnumerable<string> deliver, string act, string what, IEnumerable<Deed> ofInvoices, CancellationToken cancel)
     {
         db.PostingRuns.Add(run);
         var files = work.Files.Select(file => new PostedFile
@@ -242,8 +248,8 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
             Sha256 = HistoryChain.ContentOf(file.Content),
         }).ToList();
         db.PostedFiles.AddRange(files);
-        foreach (var receiver in await ReceiverShelf.AtOnce(db, run.Layout, cancel))
-            db.Deliveries.Add(Asking.For(run.Number, receiver, run.At, run.By));
+        foreach (var receiver in (await ReceiverShelf.AtOnce(db, run.Layout, cancel)).Union(deliver))
+            db.Deliveries.Add(Delivery.Of(run.Number, receiver, run.At, run.By));
         await HistoryLog.Record(
             db,
             [

@@ -32,4 +32,8 @@ public sealed class Delivery
 
     /// <summary>What the receiver said to it, or why it failed last.</summary>
     public string Says { get; set; } = "";
+
+    /// <summary>A delivery that is to be tried at once.</summary>
+    public static Delivery Of(int run, string receiver, DateTime at, string who) =>
+        new() { Key = Guid.NewGuid().ToString("N"), RunNumber = run, Receiver = receiver, AskedAt = at, AskedBy = who, NextAt = at };
 }

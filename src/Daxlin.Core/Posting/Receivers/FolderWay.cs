@@ -7,4 +7,6 @@ public sealed record FolderWay(string Path) : ReceivingWay
     public override string Word => "folder";
 
     public override string Place => Path;
+
+    public override string Says => $"Its files are put into {Place}, each whole or not at all.";
 }

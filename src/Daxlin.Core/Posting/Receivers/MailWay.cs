@@ -13,5 +13,7 @@ public sealed record MailWay(
 
     public override string Place => $"{string.Join(", ", To)} by {Host}:{Port}";
 
+    public override string Says => $"One message with all its files goes from {From} to {Place}{(Encryption == MailEncryption.None ? ", not encrypted" : "")}.";
+
     public override IEnumerable<string> Secrets => Password.Length == 0 ? [] : [Password];
 }

@@ -9,6 +9,9 @@ public abstract record ReceivingWay
     /// <summary>Where that is, in a line without anything secret.</summary>
     public abstract string Place { get; }
 
+    /// <summary>What is done with a run on it, in a sentence.</summary>
+    public abstract string Says { get; }
+
     /// <summary>The names of the secrets that it needs.</summary>
     public virtual IEnumerable<string> Secrets => [];
 }

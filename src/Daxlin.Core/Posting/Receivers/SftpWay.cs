@@ -10,5 +10,7 @@ public sealed record SftpWay(string Host, int Port, string User, string Password
 
     public override string Place => $"{User}@{Host}:{Port} {Folder}";
 
+    public override string Says => $"Its files are put to {Place}, each whole or not at all.";
+
     public override IEnumerable<string> Secrets => [Key.Length > 0 ? Key : Password];
 }

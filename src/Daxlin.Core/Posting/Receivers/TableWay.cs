@@ -9,5 +9,7 @@ public sealed record TableWay(string Host, int Port, string Database, string Use
 
     public override string Place => $"{Database} at {Host}:{Port}, schema {Schema}";
 
+    public override string Says => $"Its records are added to tables of {Place}, all or none, with the run's number in each row.";
+
     public override IEnumerable<string> Secrets => Password.Length == 0 ? [] : [Password];
 }

@@ -8,5 +8,7 @@ public sealed record WebhookWay(Uri Url, string Secret) : ReceivingWay
 
     public override string Place => Url.GetLeftPart(UriPartial.Path);
 
+    public override string Says => $"One request with all its files is sent to {Place}, signed with the secret “{Secret}”.";
+
     public override IEnumerable<string> Secrets => [Secret];
 }

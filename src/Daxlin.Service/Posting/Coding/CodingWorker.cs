@@ -1,5 +1,6 @@
 using Daxlin.Service.Invoices;
 using Daxlin.Service.Storage;
+using Daxlin.Service.Work;
 using Microsoft.EntityFrameworkCore;
 
 namespace Daxlin.Service.Posting.Coding;
@@ -10,20 +11,10 @@ public sealed class CodingWorker(IDbContextFactory<DaxlinDb> databases, WriteTur
 {
     private const int AtATime = 20;
 
-    private readonly SemaphoreSlim woken = new(1, 1);
+    private readonly WakeCall call = new();
 
     /// <summary>Something changed by which invoices are coded.</summary>
-    public void Wake()
-    {
-        try
-        {
-            woken.Release();
-        }
-        catch (SemaphoreFullException)
-        {
-            // It is awake, or will be.
-        }
-    }
+    public void Wake() => call.Wake();
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
@@ -31,7 +22,7 @@ public sealed class CodingWorker(IDbContextFactory<DaxlinDb> databases, WriteTur
         {
             while (true)
             {
-                await woken.WaitAsync(stoppingToken);
+                await call.Wait(stoppingToken);
                 try
                 {
                     while (await CodeSome(stoppingToken) == AtATime)
@@ -63,7 +54,7 @@ public sealed class CodingWorker(IDbContextFactory<DaxlinDb> databases, WriteTur
 
     public override void Dispose()
     {
-        woken.Dispose();
+        call.Dispose();
         base.Dispose();
     }
 }

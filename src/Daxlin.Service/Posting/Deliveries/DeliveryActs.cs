@@ -15,15 +15,9 @@ internal sealed class DeliveryActs(DaxlinDb db, ReceiverShelf receivers, Deliver
     {
         if (string.IsNullOrEmpty(wanted.Receiver))
             return (null, Refused.Faulty("receiver-missing", "Say which receiver is to have the run: “receiver” with its name."));
-        if (await receivers.Row(wanted.Receiver, null, cancel) is not { } row)
-            return (null, Refused.NotThere($"receiver “{wanted.Receiver}”"));
-        if (row.IsRetired)
-            return (null, Refused.Conflict("receiver-retired", $"The receiver “{row.Name}” is retired: nothing is delivered to it any more."));
-        if (ReceiverShelf.Read(row) is { Layout: { Length: > 0 } layout } && layout != run.Layout)
-        {
-            return (null, Refused.Conflict("other-layout", run.Layout.Length == 0
-                ? $"“{row.Name}” gets runs by the layout “{layout}”; run {run.Number} was made by none." : $"“{row.Name}” gets runs by the layout “{layout}”; run {run.Number} was made by “{run.Layout}”."));
-        }
+        var (row, unfit) = await receivers.FindFor(wanted.Receiver, run.Layout, cancel);
+        if (row is null)
+            return (null, unfit);
         var before = await db.Deliveries.Where(one => one.RunNumber == run.Number && one.Receiver == row.Name).OrderByDescending(one => one.Id).FirstOrDefaultAsync(cancel);
         if (before is { State: DeliveryState.Waiting or DeliveryState.GivenUp })
         {
@@ -37,7 +31,7 @@ internal sealed class DeliveryActs(DaxlinDb db, ReceiverShelf receivers, Deliver
                 $"{(before.State == DeliveryState.Settled ? $"The delivery of run {run.Number} to “{row.Name}” was settled by a person," : $"“{row.Name}” has run {run.Number} since")} {before.EndedAt:yyyy-MM-dd HH:mm} UTC. To deliver it once more, say why, in words of {Reason.FewestLetters} letters at least."));
         }
         var now = clock.GetUtcNow().UtcDateTime;
-        var delivery = Asking.For(run.Number, row.Name, now, who);
+        var delivery = Delivery.Of(run.Number, row.Name, now, who);
         db.Deliveries.Add(delivery);
         await Record(delivery, now, who, HistoryActs.DeliveryAsked, $"asked for delivery to {row.Name}{(before is null ? "" : " once more")}", wanted.Again?.Trim() ?? "", cancel);
         return (delivery, null);

@@ -3,6 +3,7 @@ using Daxlin.Core.Posting.Receivers;
 using Daxlin.Service.History;
 using Daxlin.Service.Posting.Receivers;
 using Daxlin.Service.Storage;
+using Daxlin.Service.Work;
 using Microsoft.EntityFrameworkCore;
 
 namespace Daxlin.Service.Posting.Deliveries;
@@ -18,20 +19,10 @@ internal sealed class DeliveryWorker(
     /// <summary>It looks again after so long at least: clocks are set, and a delivery that was forgotten would be forgotten for ever.</summary>
     private static readonly TimeSpan LongestRest = TimeSpan.FromMinutes(10);
 
-    private readonly SemaphoreSlim woken = new(1, 1);
+    private readonly WakeCall call = new();
 
     /// <summary>Something is to be delivered, or can be now.</summary>
-    public void Wake()
-    {
-        try
-        {
-            woken.Release();
-        }
-        catch (SemaphoreFullException)
-        {
-            // It is awake, or will be.
-        }
-    }
+    public void Wake() => call.Wake();
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
@@ -62,7 +53,7 @@ internal sealed class DeliveryWorker(
     {
         using var wake = CancellationTokenSource.CreateLinkedTokenSource(cancel);
         var next = Task.Delay(rest, clock, wake.Token);
-        await Task.WhenAny(woken.WaitAsync(wake.Token), next);
+        await Task.WhenAny(call.Wait(wake.Token), next);
         await wake.CancelAsync();
         cancel.ThrowIfCancellationRequested();
     }
@@ -183,7 +174,7 @@ internal sealed class DeliveryWorker(
 
     public override void Dispose()
     {
-        woken.Dispose();
+        call.Dispose();
         base.Dispose();
     }
 }

@@ -1,26 +1,17 @@
-using System.Collections.Immutable;
 using Daxlin.Core.Posting;
 using Daxlin.Core.Values;
-using DocumentFormat.OpenXml;
-using DocumentFormat.OpenXml.Packaging;
-using DocumentFormat.OpenXml.Spreadsheet;
 
 namespace Daxlin.Service.Posting.Files;
 
 /// <summary>Writes a table to hand as a spreadsheet (ECMA-376): figures are numbers, days are dates, and text is never a formula.</summary>
 internal static class SheetToHand
 {
-    public const string MediaType = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet";
-
     public static byte[] Write(TableToHand table, string name)
     {
         using var bytes = new MemoryStream();
-        using (var document = SpreadsheetDocument.Create(bytes, SpreadsheetDocumentType.Workbook))
+        using (var book = new SheetBook(bytes))
+        using (var sheet = book.Add(name, [.. table.Headings.Select((heading, at) => (heading, Math.Max(heading.Length + 2, WidthOf(table, at))))]))
         {
-            var book = document.AddWorkbookPart();
-            book.Workbook = new Workbook(new Sheets());
-            book.AddNewPart<WorkbookStylesPart>().Stylesheet = SheetStyles.Sheet();
-            using var sheet = new SheetWriter(book, name, [.. table.Headings.Select((heading, at) => (heading, Math.Max(heading.Length + 2, WidthOf(table, at))))]);
             foreach (var row in table.Typed)
                 sheet.Write([.. row.Select(cell => (cell, cell is DateOnly ? SheetStyles.Date : SheetStyles.Plain))]);
         }

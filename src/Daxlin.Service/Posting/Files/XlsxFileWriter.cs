@@ -1,9 +1,5 @@
-using System.Globalization;
 using Daxlin.Core.Posting.Expressions;
 using Daxlin.Core.Posting.Layouts;
-using DocumentFormat.OpenXml;
-using DocumentFormat.OpenXml.Packaging;
-using DocumentFormat.OpenXml.Spreadsheet;
 
 namespace Daxlin.Service.Posting.Files;
 
@@ -14,19 +10,16 @@ namespace Daxlin.Service.Posting.Files;
 /// </remarks>
 internal sealed class XlsxFileWriter : LayoutWriter
 {
-    private readonly SpreadsheetDocument document;
+    private readonly SheetBook book;
     private readonly Dictionary<LayoutTable, SheetWriter> sheets;
 
     public XlsxFileWriter(IReadOnlyCollection<LayoutTable> tables)
     {
-        document = SpreadsheetDocument.Create(Bytes, SpreadsheetDocumentType.Workbook);
-        var book = document.AddWorkbookPart();
-        book.Workbook = new Workbook(new Sheets());
-        book.AddNewPart<WorkbookStylesPart>().Stylesheet = SheetStyles.Sheet();
-        sheets = tables.ToDictionary(table => table, table => new SheetWriter(book, table.Name, [.. table.Columns.Select(column => (column.Heading, WidthOf(column)))]));
+        book = new SheetBook(Bytes);
+        sheets = tables.ToDictionary(table => table, table => book.Add(table.Name, [.. table.Columns.Select(column => (column.Heading, WidthOf(column)))]));
     }
 
-    public override string MediaType => "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet";
+    public override string MediaType => SheetBook.MediaType;
 
     public override void Add(LaidOutInvoice invoice, IEnumerable<LaidOutRecord> records)
     {
@@ -41,8 +34,8 @@ internal sealed class XlsxFileWriter : LayoutWriter
     {
         foreach (var sheet in sheets.Values)
             sheet.Dispose();
-        using (var totals = new SheetWriter(
-            document.WorkbookPart!, "Control totals", [("Table", SheetStyles.TextWidth), ("Column", SheetStyles.TextWidth), ("Of", SheetStyles.DateWidth), ("Currency", SheetStyles.DateWidth), ("Control total", SheetStyles.NumberWidth), ("Written", SheetStyles.NumberWidth)]))
+        using (var totals = book.Add(
+            "Control totals", [("Table", SheetStyles.TextWidth), ("Column", SheetStyles.TextWidth), ("Of", SheetStyles.DateWidth), ("Currency", SheetStyles.DateWidth), ("Control total", SheetStyles.NumberWidth), ("Written", SheetStyles.NumberWidth)]))
         {
             foreach (var sum in sums)
             {
@@ -53,7 +46,7 @@ internal sealed class XlsxFileWriter : LayoutWriter
                 ]);
             }
         }
-        document.Dispose();
+        book.Dispose();
         return Bytes.ToArray();
     }
 
@@ -61,7 +54,7 @@ internal sealed class XlsxFileWriter : LayoutWriter
     {
         foreach (var sheet in sheets.Values)
             sheet.Dispose();
-        document.Dispose();
+        book.Dispose();
         base.Dispose();
     }
 

@@ -14,12 +14,6 @@ public sealed record LayoutDetail(string Name, int Version, int Newest, DateTime
 /// <param name="Runs">How many runs were made by this version.</param>
 public sealed record LayoutVersionRecord(int Version, DateTime SavedAt, string SavedBy, string Note, bool IsRetired, int Runs);
 
-/// <param name="IsNew">False if the newest version says the same already.</param>
-public sealed record LayoutSaved(string Name, int Version, bool IsNew);
-
-/// <param name="Note">Why, in a line; may be left out.</param>
-public sealed record LayoutNote(string? Note = null);
-
 /// <param name="Place">The key's path.</param>
 /// <param name="Line">From 1; 0 if unknown.</param>
 public sealed record LayoutFaultRecord(string Place, int Line, string Message);

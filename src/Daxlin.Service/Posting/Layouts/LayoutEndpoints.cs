@@ -1,5 +1,6 @@
 using Daxlin.Core.Json;
 using Daxlin.Core.Posting.Layouts;
+using Daxlin.Service.Posting.Documents;
 using Daxlin.Service.Posting.Lists;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
@@ -66,7 +67,7 @@ internal static class LayoutEndpoints
         return versions.Count == 0 ? NotThere(name) : TypedResults.Ok(versions);
     }
 
-    private static async Task<Results<Ok<LayoutSaved>, Created<LayoutSaved>, ProblemHttpResult>> Save(
+    private static async Task<Results<Ok<DocumentSaved>, Created<DocumentSaved>, ProblemHttpResult>> Save(
         HttpRequest request, string? note, Actor actor, LayoutShelf shelf, ListShelf lists, WriteTurn turn, CancellationToken cancel)
     {
         var document = await SentDocument.Of(request, LayoutReader.Longest, cancel);
@@ -81,38 +82,16 @@ internal static class LayoutEndpoints
                 StatusCodes.Status422UnprocessableEntity, "layout-faulty",
                 error.Faults.Length == 1 ? $"The layout has a fault: {error.Faults[0]}" : $"The layout has {error.Faults.Length} faults.", ("faults", TriedLayouts.Records(error.Faults)));
         }
-        if (Note.Of(note) is not { } words)
-            return Note.TooLong;
-        using var _ = await turn.Take(cancel);
-        var newest = await shelf.Row(layout.Name, null, cancel);
-        if (newest is not null && Seen.RefuseVersion(request, newest.Version, $"layout “{layout.Name}”", newest.SavedBy, newest.SavedAt, newest.Note) is { } unseen)
-            return unseen;
-        var saved = await shelf.Save(newest, layout.Name, document, words, actor.Name, cancel);
-        return saved.IsNew ? TypedResults.Created($"/api/v1/posting-layouts/{layout.Name}", saved) : TypedResults.Ok(saved);
+        return await shelf.Save(layout.Name, document, note, $"/api/v1/posting-layouts/{layout.Name}", request, actor, turn, cancel);
     }
 
-    private static Task<Results<Ok<LayoutSaved>, ProblemHttpResult>> Retire(
-        string name, LayoutNote said, HttpRequest request, Actor actor, LayoutShelf shelf, WriteTurn turn, CancellationToken cancel) =>
-        SetRetired(name, true, said, request, actor, shelf, turn, cancel);
+    private static Task<Results<Ok<DocumentSaved>, ProblemHttpResult>> Retire(
+        string name, DocumentNote said, HttpRequest request, Actor actor, LayoutShelf shelf, WriteTurn turn, CancellationToken cancel) =>
+        shelf.SetRetired(name, true, said, request, actor, turn, cancel);
 
-    private static Task<Results<Ok<LayoutSaved>, ProblemHttpResult>> BringBack(
-        string name, LayoutNote said, HttpRequest request, Actor actor, LayoutShelf shelf, WriteTurn turn, CancellationToken cancel) =>
-        SetRetired(name, false, said, request, actor, shelf, turn, cancel);
-
-    private static async Task<Results<Ok<LayoutSaved>, ProblemHttpResult>> SetRetired(
-        string name, bool isRetired, LayoutNote said, HttpRequest request, Actor actor, LayoutShelf shelf, WriteTurn turn, CancellationToken cancel)
-    {
-        if (Note.Of(said.Note) is not { } words)
-            return Note.TooLong;
-        using var _ = await turn.Take(cancel);
-        if (await shelf.Row(name, null, cancel) is not { } newest)
-            return NotThere(name);
-        if (Seen.Refuse(request, newest.Version, () => Changed(newest)) is { } unseen)
-            return unseen;
-        if (newest.IsRetired == isRetired)
-            return Problem.Of(StatusCodes.Status409Conflict, isRetired ? "already-retired" : "not-retired", $"The layout “{name}” is {(isRetired ? "retired already" : "in use")}.");
-        return TypedResults.Ok(await shelf.SetRetired(newest, isRetired, words, actor.Name, cancel));
-    }
+    private static Task<Results<Ok<DocumentSaved>, ProblemHttpResult>> BringBack(
+        string name, DocumentNote said, HttpRequest request, Actor actor, LayoutShelf shelf, WriteTurn turn, CancellationToken cancel) =>
+        shelf.SetRetired(name, false, said, request, actor, turn, cancel);
 
     private static async Task<Results<Ok<TriedLayout>, ProblemHttpResult>> Try(LayoutToTry wanted, TriedLayouts tried, CancellationToken cancel)
     {
@@ -122,9 +101,6 @@ internal static class LayoutEndpoints
             return Problem.Of(StatusCodes.Status422UnprocessableEntity, "too-many", $"A layout is tried on {TriedLayouts.Most} invoices at most.");
         return TypedResults.Ok(await tried.Try(document, wanted.Invoices, cancel));
     }
-
-    private static string Changed(LayoutVersion newest) =>
-        Seen.ChangedVersion(newest.Version, $"layout “{newest.Name}”", newest.SavedBy, newest.SavedAt, newest.Note);
 
     private static ProblemHttpResult NotThere(string name) => Problem.NotThere($"layout “{name}”");
 }

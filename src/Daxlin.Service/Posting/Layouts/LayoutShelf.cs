@@ -4,22 +4,27 @@ using Daxlin.Core.Posting.Expressions;
 using Daxlin.Core.Posting.Layouts;
 using Daxlin.Service.History;
 using Daxlin.Service.Posting.Coding;
+using Daxlin.Service.Posting.Documents;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
-using Microsoft.EntityFrameworkCore;
 
 namespace Daxlin.Service.Posting.Layouts;
 
-/// <summary>The layouts that were saved: each change is a version, and none is ever changed or taken away.</summary>
-internal sealed class LayoutShelf(DaxlinDb db, CodingWorker coding, TimeProvider clock)
+/// <summary>The layouts that were saved.</summary>
+internal sealed class LayoutShelf(DaxlinDb db, CodingWorker coding, TimeProvider clock) : DocumentShelf<LayoutVersion>(db, clock)
 {
-    /// <summary>The newest version of each layout, of retired ones, too.</summary>
-    public static IQueryable<LayoutVersion> Newest(DaxlinDb db) =>
-        db.Layouts.Where(row => row.Version == db.Layouts.Where(other => other.Name == row.Name).Max(other => other.Version));
+    public override string What => "layout";
 
-    public Task<LayoutVersion?> Row(string name, int? version, CancellationToken cancel) => version is { } number
-        ? db.Layouts.SingleOrDefaultAsync(row => row.Name == name && row.Version == number, cancel)
-        : Newest(db).SingleOrDefaultAsync(row => row.Name == name, cancel);
+    protected override string Act => HistoryActs.LayoutSaved;
+
+    protected override string StreamOf(string name) => HistoryStreams.Layout(name);
+
+    protected override Task Changed(string name, CancellationToken cancel)
+    {
+        // A layout in use may want codes.
+        coding.Wake();
+        return Task.CompletedTask;
+    }
 
     /// <summary>The newest version of a layout that is not retired; or why there is none.</summary>
     public async Task<(StoredLayout? Layout, Refused? Refused)> FindInUse(string name, TranslationLists lists, CancellationToken cancel)
@@ -44,47 +49,5 @@ internal sealed class LayoutShelf(DaxlinDb db, CodingWorker coding, TimeProvider
         {
             return (null, Refused.Conflict("layout-faulty", $"The layout “{row.Name}” has a fault: {error.Faults[0]}"));
         }
-    }
-
-    public async Task<LayoutSaved> Save(LayoutVersion? newest, string name, string document, string note, string who, CancellationToken cancel)
-    {
-        if (newest is { IsRetired: false } && newest.Document == document)
-            return new LayoutSaved(newest.Name, newest.Version, false);
-        var row = await Add(newest, name, document, note, isRetired: false, who, cancel);
-        return new LayoutSaved(row.Name, row.Version, true);
-    }
-
-    public async Task<LayoutSaved> SetRetired(LayoutVersion newest, bool isRetired, string note, string who, CancellationToken cancel)
-    {
-        var row = await Add(newest, newest.Name, newest.Document, note, isRetired, who, cancel);
-        return new LayoutSaved(row.Name, row.Version, true);
-    }
-
-    private async Task<LayoutVersion> Add(LayoutVersion? newest, string name, string document, string note, bool isRetired, string who, CancellationToken cancel)
-    {
-        var row = new LayoutVersion
-        {
-            Name = name,
-            Version = (newest?.Version ?? 0) + 1,
-            Document = document,
-            SavedAt = clock.GetUtcNow().UtcDateTime,
-            SavedBy = who,
-            Note = note,
-            IsRetired = isRetired,
-        };
-        db.Layouts.Add(row);
-        await HistoryLog.Record(
-            db,
-            new Deed(HistoryStreams.Layout(name), row.SavedAt, who, HistoryActs.LayoutSaved, isRetired ? $"retired, as version {row.Version}" : $"saved version {row.Version}")
-            {
-                After = name,
-                Reason = note,
-                Content = HistoryChain.ContentOf(document),
-            },
-            cancel);
-        await db.SaveChangesAsync(cancel);
-        // A layout in use may want codes.
-        coding.Wake();
-        return row;
     }
 }

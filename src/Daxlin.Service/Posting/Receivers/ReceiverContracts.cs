@@ -20,12 +20,6 @@ public sealed record ReceiverDetail(
 
 public sealed record ReceiverVersionRecord(int Version, DateTime SavedAt, string SavedBy, string Note, bool IsRetired);
 
-/// <param name="IsNew">False if the newest version says the same already.</param>
-public sealed record ReceiverSaved(string Name, int Version, bool IsNew);
-
-/// <param name="Note">Why, in a line; may be left out.</param>
-public sealed record ReceiverNote(string? Note = null);
-
 /// <param name="Document">The receiver's document, as text.</param>
 public sealed record ReceiverToCheck(string? Document = null);
 

@@ -4,6 +4,7 @@ using Daxlin.Core.Json;
 using Daxlin.Core.Posting.Receivers;
 using Daxlin.Service.History;
 using Daxlin.Service.Posting.Deliveries;
+using Daxlin.Service.Posting.Documents;
 using Daxlin.Service.Posting.Layouts;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
@@ -70,7 +71,7 @@ internal static class ReceiverEndpoints
         return versions.Count == 0 ? NotThere(name) : TypedResults.Ok(versions);
     }
 
-    private static async Task<Results<Ok<ReceiverSaved>, Created<ReceiverSaved>, ProblemHttpResult>> Save(
+    private static async Task<Results<Ok<DocumentSaved>, Created<DocumentSaved>, ProblemHttpResult>> Save(
         HttpRequest request, string? note, Actor actor, ReceiverShelf shelf, WriteTurn turn, CancellationToken cancel)
     {
         var document = await SentDocument.Of(request, ReceiverReader.Longest, cancel);
@@ -85,14 +86,7 @@ internal static class ReceiverEndpoints
                 StatusCodes.Status422UnprocessableEntity, "receiver-faulty",
                 error.Faults.Length == 1 ? $"The receiver has a fault: {error.Faults[0]}" : $"The receiver has {error.Faults.Length} faults.", ("faults", TriedLayouts.Records(error.Faults)));
         }
-        if (Note.Of(note) is not { } words)
-            return Note.TooLong;
-        using var _ = await turn.Take(cancel);
-        var newest = await shelf.Row(receiver.Name, null, cancel);
-        if (newest is not null && Seen.RefuseVersion(request, newest.Version, $"receiver “{receiver.Name}”", newest.SavedBy, newest.SavedAt, newest.Note) is { } unseen)
-            return unseen;
-        var saved = await shelf.Save(newest, receiver.Name, document, words, actor.Name, cancel);
-        return saved.IsNew ? TypedResults.Created($"/api/v1/receivers/{receiver.Name}", saved) : TypedResults.Ok(saved);
+        return await shelf.Save(receiver.Name, document, note, $"/api/v1/receivers/{receiver.Name}", request, actor, turn, cancel);
     }
 
     private static Results<Ok<CheckedReceiver>, ProblemHttpResult> Check(ReceiverToCheck wanted, ReceiverShelf shelf)
@@ -102,27 +96,12 @@ internal static class ReceiverEndpoints
         try
         {
             var receiver = ReceiverReader.Read(wanted.Document);
-            return TypedResults.Ok(new CheckedReceiver(receiver.Name, [], [.. SentencesOf(receiver)], [.. receiver.Way.Secrets], shelf.MissingOf(receiver)));
+            return TypedResults.Ok(new CheckedReceiver(receiver.Name, [], receiver.Says, [.. receiver.Way.Secrets], shelf.MissingOf(receiver)));
         }
         catch (JsonFaultException error)
         {
             return TypedResults.Ok(new CheckedReceiver("", TriedLayouts.Records(error.Faults), [], [], []));
         }
-    }
-
-    private static IEnumerable<string> SentencesOf(Receiver receiver)
-    {
-        var runs = receiver.Layout.Length == 0 ? "run" : $"run by the layout “{receiver.Layout}”";
-        yield return receiver.AtOnce ? $"Each new {runs} is delivered by itself as soon as it is made." : $"A {runs} is delivered when a person says so.";
-        yield return receiver.Way switch
-        {
-            FolderWay folder => $"Its files are put into {folder.Path}, each whole or not at all.",
-            WebhookWay webhook => $"One request with all its files is sent to {webhook.Place}, signed with the secret “{webhook.Secret}”.",
-            MailWay mail => $"One message with all its files goes from {mail.From} to {mail.Place}{(mail.Encryption == MailEncryption.None ? ", not encrypted" : "")}.",
-            SftpWay sftp => $"Its files are put to {sftp.Place}, each whole or not at all.",
-            TableWay table => $"Its records are added to tables of {table.Place}, all or none, with the run's number in each row.",
-            _ => "",
-        };
     }
 
     private static async Task<Results<Ok<ReachedReceiver>, ProblemHttpResult>> Reach(string name, ReceiverShelf shelf, DeliveryWays ways, CancellationToken cancel)
@@ -134,28 +113,13 @@ internal static class ReceiverEndpoints
         return TypedResults.Ok(await ways.Reach(receiver, cancel));
     }
 
-    private static Task<Results<Ok<ReceiverSaved>, ProblemHttpResult>> Retire(
-        string name, ReceiverNote said, HttpRequest request, Actor actor, ReceiverShelf shelf, WriteTurn turn, CancellationToken cancel) =>
-        SetRetired(name, true, said, request, actor, shelf, turn, cancel);
+    private static Task<Results<Ok<DocumentSaved>, ProblemHttpResult>> Retire(
+        string name, DocumentNote said, HttpRequest request, Actor actor, ReceiverShelf shelf, WriteTurn turn, CancellationToken cancel) =>
+        shelf.SetRetired(name, true, said, request, actor, turn, cancel);
 
-    private static Task<Results<Ok<ReceiverSaved>, ProblemHttpResult>> BringBack(
-        string name, ReceiverNote said, HttpRequest request, Actor actor, ReceiverShelf shelf, WriteTurn turn, CancellationToken cancel) =>
-        SetRetired(name, false, said, request, actor, shelf, turn, cancel);
-
-    private static async Task<Results<Ok<ReceiverSaved>, ProblemHttpResult>> SetRetired(
-        string name, bool isRetired, ReceiverNote said, HttpRequest request, Actor actor, ReceiverShelf shelf, WriteTurn turn, CancellationToken cancel)
-    {
-        if (Note.Of(said.Note) is not { } words)
-            return Note.TooLong;
-        using var _ = await turn.Take(cancel);
-        if (await shelf.Row(name, null, cancel) is not { } newest)
-            return NotThere(name);
-        if (Seen.RefuseVersion(request, newest.Version, $"receiver “{name}”", newest.SavedBy, newest.SavedAt, newest.Note) is { } unseen)
-            return unseen;
-        if (newest.IsRetired == isRetired)
-            return Problem.Of(StatusCodes.Status409Conflict, isRetired ? "already-retired" : "not-retired", $"The receiver “{name}” is {(isRetired ? "retired already" : "in use")}.");
-        return TypedResults.Ok(await shelf.SetRetired(newest, isRetired, words, actor.Name, cancel));
-    }
+    private static Task<Results<Ok<DocumentSaved>, ProblemHttpResult>> BringBack(
+        string name, DocumentNote said, HttpRequest request, Actor actor, ReceiverShelf shelf, WriteTurn turn, CancellationToken cancel) =>
+        shelf.SetRetired(name, false, said, request, actor, turn, cancel);
 
     private static Ok<List<SecretRecord>> Secrets(SecretStore secrets) => TypedResults.Ok(secrets.All.Select(one => new SecretRecord(one.Name, one.KeptAt)).ToList());
 

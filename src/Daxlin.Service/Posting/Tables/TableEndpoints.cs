@@ -112,7 +112,7 @@ internal static class TableEndpoints
     {
         null or "csv" => TypedResults.File(Encoding.UTF8.GetBytes(Csv(table)), "text/csv; charset=utf-8", name + ".csv"),
         "tsv" => TypedResults.File(Encoding.UTF8.GetBytes(table.Tabbed), "text/tab-separated-values; charset=utf-8", name + ".tsv"),
-        "xlsx" => TypedResults.File(SheetToHand.Write(table, name), SheetToHand.MediaType, name + ".xlsx"),
+        "xlsx" => TypedResults.File(SheetToHand.Write(table, name), SheetBook.MediaType, name + ".xlsx"),
         _ => Problem.Of(StatusCodes.Status422UnprocessableEntity, "form-unknown", $"A table is written as csv, tsv or xlsx; “{form}” is none of them."),
     };
 

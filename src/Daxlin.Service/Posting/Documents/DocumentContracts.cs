@@ -1,0 +1,7 @@
+namespace Daxlin.Service.Posting.Documents;
+
+/// <param name="IsNew">False if the newest version says the same already.</param>
+public sealed record DocumentSaved(string Name, int Version, bool IsNew);
+
+/// <param name="Note">Why, in a line; may be left out.</param>
+public sealed record DocumentNote(string? Note = null);
