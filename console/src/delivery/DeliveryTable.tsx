@@ -62,7 +62,8 @@ export function DeliveryTable({ deliveries, label, hasRuns }: Props) {
                       onClick={() => retry.mutate(one.id)}
                     >
                       Try now
-                    </button>{" "}
+                    </button>
+                    {" · "}
                     <button
                       type="button"
                       className="plain"

@@ -33,7 +33,9 @@ export function ReceiverSays({ checked, saved }: Props) {
       {checked.secrets.map((name) => (
         <KeepSecret key={name} name={name} isMissing={checked.secretsMissing.includes(name)} />
       ))}
-      {saved !== null && (
+      {saved === null ? (
+        <p className="soft">Once it is saved, it can be asked whether it is reached.</p>
+      ) : (
         <>
           <h2>Whether it can be reached</h2>
           <div className="row" style={{ alignItems: "baseline" }}>

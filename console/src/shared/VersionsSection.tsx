@@ -41,11 +41,7 @@ export function VersionsSection<T extends Version>({ isRetired, change, queryKey
       )}
       <VersionsTable
         {...table}
-        more={(one) => (
-          <>
-            {table.more?.(one)} {one.isRetired && "× retired"}
-          </>
-        )}
+        more={(one) => [table.more?.(one), one.isRetired && "× retired"].filter(Boolean).join(" · ")}
       />
     </section>
   );

@@ -11,7 +11,7 @@ interface Version {
 interface Props<T extends Version> {
   versions: T[] | undefined;
   /** What else is to be said of a version, before its note. */
-  more?: (version: T) => React.ReactNode;
+  more?: (version: T) => string;
   textOf: (version: number) => Promise<{ text: string }>;
   /** Takes an older version's text in the place of what is written; it is saved like any change. */
   take: (text: string) => void;
@@ -34,9 +34,7 @@ export function VersionsTable<T extends Version>({ versions, more, textOf, take 
               <td className="figure">{one.version}</td>
               <td style={{ whiteSpace: "nowrap" }}>{dayAndTime(one.savedAt)} UTC</td>
               <td>{one.savedBy}</td>
-              <td className="soft">
-                {more?.(one)} {one.note}
-              </td>
+              <td className="soft">{[more?.(one), one.note].filter(Boolean).join(" · ")}</td>
               <td>
                 <button type="button" className="plain" onClick={() => fetchText.mutate(one.version)}>
                   Take its text

@@ -88,7 +88,7 @@ internal static class ReceiverCommands
             Terminal.Line("No receivers yet: runs are fetched by hand. docs/DELIVERY.md tells how they reach a ledger by themselves.");
             return;
         }
-        var table = Terminal.NewTable(("receiver", false), ("version", true), ("way", false), ("where", false), ("runs", false), ("waiting", true), ("given up", true), ("", false));
+        var table = Terminal.NewTable(("receiver", false), ("version", true), ("way", false), ("where", false), ("runs", false), ("waits", true), ("given up", true), ("", false));
         foreach (var one in receivers)
         {
             table.AddRow(

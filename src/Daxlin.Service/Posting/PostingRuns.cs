@@ -57,7 +57,8 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         await SetStates([.. work.Posted.Select(one => one.Invoice)], InvoiceState.Posted, cancel);
         await Store(
-            run, work, wanted.Deliver ?? [], HistoryActs.Posted, $"posted {Counted(work.Posted.Length)}",
+            run, work, wanted.Deliver ?? [], HistoryActs.Posted,
+            $"posted {Counted(work.Posted.Length)}{(wanted.Deliver is { IsEmpty: false } to ? $", to be delivered to {string.Join(", ", to)}" : "")}",
             work.Posted.Select(one => new Deed(HistoryStreams.Invoice(one.Invoice), run.At, who, HistoryActs.Posted, $"posted in run {run.Number}") { Before = "approved", After = "posted", Content = one.Sha256 }), cancel);
         await transaction.CommitAsync(cancel);
         deliveries.Wake();
