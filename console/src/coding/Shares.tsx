@@ -74,7 +74,7 @@ export function Shares({ of, address, parts, currency, correcting, close }: Prop
                     />
                   </td>
                 ))}
-                <td>
+                <td style={{ whiteSpace: "nowrap" }}>
                   {shares.length > 1 && (
                     <button
                       type="button"
