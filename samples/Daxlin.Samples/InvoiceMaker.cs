@@ -41,6 +41,16 @@ public static class InvoiceMaker
             lines, subtotal, discount, freight, taxes, total, fault, faultText);
     }
 
+    /// <summary>The same invoice with another quantity in a line, counted from 0, and all that follows from it.</summary>
+    public static MadeInvoice WithQuantity(MadeInvoice invoice, int line, decimal quantity)
+    {
+        var own = invoice.Lines[line];
+        var lines = invoice.Lines.SetItem(line, own with { Quantity = quantity, Amount = Cents(quantity * own.UnitPrice * (1 - own.DiscountPercent / 100)) });
+        var subtotal = lines.Sum(one => one.Amount);
+        var taxes = Taxes(lines, subtotal, invoice.Discount, invoice.Freight);
+        return invoice with { Lines = lines, Subtotal = subtotal, Taxes = taxes, Total = subtotal - invoice.Discount + invoice.Freight + taxes.Sum(tax => tax.Amount) };
+    }
+
     private static ImmutableArray<MadeLine> Lines(Assortment from, Random lot, int rows)
     {
         var lines = ImmutableArray.CreateBuilder<MadeLine>(rows);

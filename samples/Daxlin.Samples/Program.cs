@@ -15,8 +15,11 @@ for (var index = 0; index < args.Length; index++)
         case "--out": output = args[++index]; break;
         case "--drawn-only": fastOnly = true; break;
         case "--no-faults": clean = true; break;
+        case "--electronic":
+            ElectronicSet.Make(args[++index]);
+            return 0;
         default:
-            Console.Error.WriteLine("samples/make --out DIR [--seed N] [--count N] [--rows N] [--drawn-only] [--no-faults]");
+            Console.Error.WriteLine("samples/make --out DIR [--seed N] [--count N] [--rows N] [--drawn-only] [--no-faults], or samples/make --electronic DIR");
             return 2;
     }
 }

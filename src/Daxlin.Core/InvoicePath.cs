@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Checks;
+using Daxlin.Core.Electronic;
 using Daxlin.Core.Pages;
 using Daxlin.Core.Recognition;
 using Daxlin.Core.Templates;
@@ -10,18 +11,35 @@ namespace Daxlin.Core;
 /// <summary>The way of a document that has been read: recognise → capture → check. The service, the bench and the tests all go it.</summary>
 public static class InvoicePath
 {
-    /// <param name="facts">What is known of the document without reading it.</param>
+    /// <param name="facts">What is known of the document beside its pages.</param>
     /// <param name="chosen">Which templates a person said that pages of it are for.</param>
     /// <returns>The invoices of the document in the order of their pages, one at least.</returns>
     public static ImmutableArray<TakenInvoice> Take(
-        ImmutableArray<Page> pages, TemplateSet templates, DocumentFacts facts, params ImmutableArray<ChosenTemplate> chosen) =>
-        [.. InvoiceSplitter.Split(pages, templates, chosen).Select(found => new TakenInvoice(found, CheckedOf(found, facts)))];
-
-    private static CheckedInvoice? CheckedOf(FoundInvoice found, DocumentFacts facts)
+        ImmutableArray<Page> pages, TemplateSet templates, DocumentFacts facts, params ImmutableArray<ChosenTemplate> chosen)
     {
-        if (found.Template is not { } template)
-            return null;
-        var invoice = InvoiceChecks.Check(InvoiceCapture.Capture(found.Pages, template, facts));
+        if (facts.Plain is { } electronic)
+            return [new TakenInvoice(new FoundInvoice(pages, []), InvoiceChecks.Check(ElectronicCapture.Capture(electronic, ElectronicSheet.Of(electronic))))];
+        var found = InvoiceSplitter.Split(pages, templates, chosen);
+        var captured = found.Select(one => one.Template is { } template ? InvoiceCapture.Capture(one.Pages, template, facts) : null).ToImmutableArray();
+        return [.. found.Zip(WithWitnesses(captured, facts.Electronic), (one, invoice) => new TakenInvoice(one, invoice is null ? null : CheckedOf(one, invoice)))];
+    }
+
+    /// <summary>Gives each electronic invoice to the invoice of its number; one that is nobody's holds the first, so that it is not passed over.</summary>
+    private static ImmutableArray<CapturedInvoice?> WithWitnesses(ImmutableArray<CapturedInvoice?> invoices, ImmutableArray<ElectronicFile> files)
+    {
+        foreach (var file in files)
+        {
+            var own = invoices.FirstOrDefault(invoice => invoice is not null && file.Invoice is { } electronic && ElectronicWitness.IsOf(invoice, electronic))
+                ?? invoices.FirstOrDefault(invoice => invoice is not null);
+            if (own is not null)
+                invoices = invoices.Replace(own, own with { Electronic = own.Electronic.Add(file) });
+        }
+        return invoices;
+    }
+
+    private static CheckedInvoice CheckedOf(FoundInvoice found, CapturedInvoice captured)
+    {
+        var invoice = InvoiceChecks.Check(captured);
         if (found.Chosen is { } choice)
             invoice = invoice with { Findings = invoice.Findings.Add(choice.ToFinding(Recogniser.Choice(found.Matches))) };
         // Where a file was parted is worth knowing only if something is wrong with the part.

@@ -17,7 +17,11 @@ public static class PdfReader
 {
     /// <summary>Reads all pages.</summary>
     /// <exception cref="UnreadableException">The bytes are no PDF, or one that is encrypted, damaged, without text or too large.</exception>
-    public static ImmutableArray<Page> Read(ReadOnlyMemory<byte> bytes, ReadingLimits? limits = null)
+    public static ImmutableArray<Page> Read(ReadOnlyMemory<byte> bytes, ReadingLimits? limits = null) => ReadWhole(bytes, limits).Pages;
+
+    /// <summary>Reads all pages, and the files that are attached to the document.</summary>
+    /// <exception cref="UnreadableException">As for <see cref="Read"/>.</exception>
+    public static (ImmutableArray<Page> Pages, ImmutableArray<AttachedFile> Attached) ReadWhole(ReadOnlyMemory<byte> bytes, ReadingLimits? limits = null)
     {
         limits ??= ReadingLimits.Usual;
         if (bytes.Length == 0)
@@ -26,7 +30,7 @@ public static class PdfReader
             throw new UnreadableException("not-a-pdf", "This is not a PDF: it does not begin as one.");
         try
         {
-            return ReadPages(bytes, limits);
+            return ReadDocument(bytes, limits);
         }
         catch (UnreadableException)
         {
@@ -55,7 +59,7 @@ public static class PdfReader
         };
     }
 
-    private static ImmutableArray<Page> ReadPages(ReadOnlyMemory<byte> bytes, ReadingLimits limits)
+    private static (ImmutableArray<Page> Pages, ImmutableArray<AttachedFile> Attached) ReadDocument(ReadOnlyMemory<byte> bytes, ReadingLimits limits)
     {
         var filters = new LimitedFilters(limits);
         var options = new ParsingOptions
@@ -88,7 +92,10 @@ public static class PdfReader
             throw new UnreadableException(
                 "no-text", "The PDF holds pictures but no text (a scan): it needs text recognition, which is not set up yet.");
         }
-        return pages.DrainToImmutable();
+        var attached = AttachedFiles.Of(document, filters);
+        if (filters.Refusal is { } packed)
+            throw packed;
+        return (pages.DrainToImmutable(), attached);
     }
 
     /// <summary>The array behind the bytes where it is theirs alone; the library takes nothing else.</summary>

@@ -29,6 +29,28 @@ public sealed class TinyPdf
         return pdf.Build();
     }
 
+    /// <summary>A document of one page that carries files.</summary>
+    /// <param name="areAssociated">Says that they are told only as associated files; else in a tree of names with a node between.</param>
+    /// <param name="entries">Entries of each file's stream: a filter.</param>
+    public static byte[] Carrying(string content, IReadOnlyList<(string Name, byte[] Bytes)> files, bool areAssociated = false, string entries = "")
+    {
+        var pdf = new TinyPdf();
+        var specifications = string.Join(' ', files.Select((_, at) => $"{7 + 2 * at} 0 R"));
+        var names = string.Join(' ', files.Select((file, at) => $"({at:D3}) {7 + 2 * at} 0 R"));
+        pdf.Add($"<< /Type /Catalog /Pages 2 0 R {(areAssociated ? $"/AF [{specifications}]" : "/Names << /EmbeddedFiles << /Kids [6 0 R] >> >>")} >>");
+        pdf.Add("<< /Type /Pages /Kids [4 0 R] /Count 1 /MediaBox [0 0 595 842] >>");
+        pdf.Add("<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica /Encoding /WinAnsiEncoding >>");
+        pdf.Add("<< /Type /Page /Parent 2 0 R /Resources << /Font << /F1 3 0 R >> >> /Contents 5 0 R >>");
+        pdf.AddStream("", Encoding.Latin1.GetBytes(content));
+        pdf.Add($"<< /Names [{names}] >>");
+        foreach (var (name, bytes) in files)
+        {
+            pdf.Add($"<< /Type /Filespec /F ({name}) /UF ({name}) /EF << /F {pdf.objects.Count + 2} 0 R >> >>");
+            pdf.AddStream($"/Type /EmbeddedFile {entries}", bytes);
+        }
+        return pdf.Build();
+    }
+
     /// <summary>Text lines, each at its place from the bottom left, in 10 pt.</summary>
     public static string Text(params (double X, double Y, string Text)[] lines)
     {

@@ -4869,6 +4869,24 @@ export interface components {
             /** @description Its file. */
             file: string;
         };
+        /** @description An electronic invoice that the document carries, as far as it is for this invoice. */
+        ElectronicRecord: {
+            /** @description Its name within the document. */
+            file: string;
+            /** @description `ubl` or `cii`; empty if it cannot be read. */
+            syntax: string;
+            isCreditNote: boolean;
+            /** @description What its header states; a name may stand more than once. */
+            fields: components["schemas"]["StatedRecord"][];
+            /** @description Its lines. */
+            lines: components["schemas"]["StatedRecord"][][];
+            /** @description Its tax rows. */
+            taxes: components["schemas"]["StatedRecord"][][];
+            /** @description Why it cannot be read; empty if it can. */
+            fault: string;
+            /** @description What it has to say of the invoice, in a sentence. */
+            says: string;
+        };
         /** @description A value that a person entered. */
         EnteredRecord: {
             /** @description Empty if the person said that there is none. */
@@ -5055,7 +5073,7 @@ export interface components {
              * @description Its last page in the document.
              */
             lastPage: number;
-            /** @description The template that captured it, or empty. */
+            /** @description The template that captured it, or empty; `electronic invoice` for one that came as such. */
             template: string;
             /** Format: int32 */
             templateVersion: number;
@@ -5102,6 +5120,8 @@ export interface components {
             codedByHand: components["schemas"]["CodedByHandRecord"][];
             /** @description The codes of its lines, each with who says it; empty where nothing codes them. */
             coding: components["schemas"]["CodedLineRecord"][];
+            /** @description The electronic invoices that the document carries, and what they say of it. */
+            electronic: components["schemas"]["ElectronicRecord"][];
         };
         /** @description The document that an invoice came in. */
         InvoiceDocument: {
@@ -5861,6 +5881,15 @@ export interface components {
             invoices: number;
             /** @description Credit notes taken off. */
             sum: string;
+        };
+        /** @description A value that an electronic invoice states. */
+        StatedRecord: {
+            name: string;
+            /** @description What kind of value it is: text, number, money, date … */
+            type: string;
+            value: string;
+            /** @description Its place below the root: LegalMonetaryTotal/PayableAmount. */
+            path: string;
         };
         StruckRecord: {
             /** @description The list that the row was captured in. */

@@ -87,7 +87,8 @@ function OpenBatch({ batch }: { batch: Batch }) {
         {invoices.isError && <Failed error={invoices.error} again={() => invoices.refetch()} />}
         {invoices.data && batch.documents === 0 && (
           <Empty>
-            This batch is empty. Drag the vendors' PDF files onto this page, or choose “Take files in”.
+            This batch is empty. Drag the vendors' invoices (PDF, or XML in UBL or CII) onto this page, or
+            choose “Take files in”.
           </Empty>
         )}
         {drift.data && drift.data.length > 0 && <DriftList drift={drift.data} ofMany />}

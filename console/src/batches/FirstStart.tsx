@@ -53,8 +53,8 @@ export function FirstStart() {
         )}
         <li>
           <p>
-            Or begin with your own: open a batch and drop your vendors' PDF files onto it. Beside each that no
-            template recognises stands “Make a template”.
+            Or begin with your own: open a batch and drop your vendors' invoices onto it, PDF or electronic.
+            Beside each that no template recognises stands “Make a template”.
           </p>
           <Button
             size="xs"

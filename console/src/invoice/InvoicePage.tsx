@@ -18,6 +18,7 @@ import { useWhereabouts } from "../shared/Trail";
 import { Approve } from "./Approve";
 import { CapturedValues } from "./CapturedValues";
 import { Connector } from "./Connector";
+import { isElectronic } from "./electronic";
 import { PrintedPages } from "./PrintedPages";
 import { SetAside } from "./SetAside";
 import { useNeighbours } from "./useNeighbours";
@@ -148,8 +149,8 @@ function OpenInvoice({ invoice }: { invoice: Invoice }) {
           <HandOver invoice={invoice} />
           <Return invoice={invoice} />
           <SetAside invoice={invoice} />
-          <OtherTemplate invoice={invoice} />
-          {["unplaced", "held"].includes(invoice.state) && (
+          {!isElectronic(invoice) && <OtherTemplate invoice={invoice} />}
+          {["unplaced", "held"].includes(invoice.state) && !isElectronic(invoice) && (
             <Link to={`/desk/${invoice.id}`}>
               {invoice.state === "unplaced" ? "Make a template" : "Mend the template"}
             </Link>
@@ -159,7 +160,9 @@ function OpenInvoice({ invoice }: { invoice: Invoice }) {
           <span>
             {invoice.document.file}
             {pagesOf(invoice.firstPage, invoice.lastPage, invoice.pages)}
-            {invoice.template && `, template ${invoice.template} version ${invoice.templateVersion}`}
+            {isElectronic(invoice)
+              ? ", read as an electronic invoice"
+              : invoice.template && `, template ${invoice.template} version ${invoice.templateVersion}`}
             {invoice.postingRun !== null && `, posting run ${invoice.postingRun}`}
           </span>
           <span className="row">
@@ -169,6 +172,11 @@ function OpenInvoice({ invoice }: { invoice: Invoice }) {
           </span>
         </div>
         {invoice.proof.says && <p className="proof">{invoice.proof.says}</p>}
+        {invoice.electronic.map((file) => (
+          <p key={file.file} className="proof">
+            {file.says}
+          </p>
+        ))}
         <InHand invoice={invoice} correcting={correcting} choose={choose} />
         <CapturedValues invoice={invoice} chosen={chosen} choose={choose} showsFindings={false} />
         <CodedRows invoice={invoice} correcting={correcting} chosen={chosen} />

@@ -1,8 +1,8 @@
-import type { PDFPageProxy } from "pdfjs-dist";
 import { memo, type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { Box, Invoice } from "../api/client";
 import { spokenName } from "../shared/amounts";
 import { Loading } from "../shared/Notes";
+import type { DrawablePage } from "./drawable";
 import { drawAhead, drawPage } from "./drawnPages";
 import { openPdf } from "./openPdf";
 import { PageTools } from "./PageTools";
@@ -141,7 +141,7 @@ function useWidth(frame: React.RefObject<HTMLDivElement | null>): number {
 const NO_MARKS: Mark[] = [];
 
 interface LeafProps {
-  page: PDFPageProxy;
+  page: DrawablePage;
   /** The invoice's first page. */
   isFirst: boolean;
   /** A place that was searched for. */

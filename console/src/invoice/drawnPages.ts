@@ -1,10 +1,10 @@
-import type { PDFPageProxy } from "pdfjs-dist";
+import type { DrawablePage } from "./drawable";
 
 /** Pages that were drawn before anybody looked at them, each at one scale. */
-const ahead = new WeakMap<PDFPageProxy, { scale: number; canvas: HTMLCanvasElement }>();
+const ahead = new WeakMap<DrawablePage, { scale: number; canvas: HTMLCanvasElement }>();
 
 /** Draws a page that will be looked at next. One that cannot be drawn says so when it is looked at. */
-export async function drawAhead(page: PDFPageProxy, width: number): Promise<void> {
+export async function drawAhead(page: DrawablePage, width: number): Promise<void> {
   const scale = scaleOf(page, width);
   if (ahead.get(page)?.scale === scale) {
     return;
@@ -25,7 +25,7 @@ export async function drawAhead(page: PDFPageProxy, width: number): Promise<void
  */
 export function drawPage(
   canvas: HTMLCanvasElement,
-  page: PDFPageProxy,
+  page: DrawablePage,
   width: number,
   drawn: () => void,
 ): () => void {
@@ -44,7 +44,7 @@ export function drawPage(
   return () => task.cancel();
 }
 
-function drawOn(canvas: HTMLCanvasElement, page: PDFPageProxy, scale: number) {
+function drawOn(canvas: HTMLCanvasElement, page: DrawablePage, scale: number) {
   const viewport = page.getViewport({ scale });
   canvas.width = viewport.width;
   canvas.height = viewport.height;
@@ -52,5 +52,5 @@ function drawOn(canvas: HTMLCanvasElement, page: PDFPageProxy, scale: number) {
 }
 
 /** Device pixels to a point, for a page that is to be so many CSS pixels wide. */
-const scaleOf = (page: PDFPageProxy, width: number) =>
+const scaleOf = (page: DrawablePage, width: number) =>
   (width / page.getViewport({ scale: 1 }).width) * window.devicePixelRatio;

@@ -1,11 +1,13 @@
-import { GlobalWorkerOptions, getDocument, type PDFDocumentProxy, type PDFPageProxy } from "pdfjs-dist";
+import { GlobalWorkerOptions, getDocument, type PageViewport, type PDFPageProxy } from "pdfjs-dist";
 import workerUrl from "pdfjs-dist/build/pdf.worker.min.mjs?url";
+import type { DrawablePage } from "./drawable";
+import { sheetPages } from "./sheetPages";
 
 GlobalWorkerOptions.workerSrc = workerUrl;
 
+/** A document that is open for drawing. */
 export interface Pdf {
-  document: PDFDocumentProxy;
-  pages: PDFPageProxy[];
+  pages: DrawablePage[];
 }
 
 /** The one that is looked at, the next one, and the one before: going to and fro opens none of them twice. */
@@ -52,13 +54,19 @@ function begin(sha256: string): Kept {
   });
   const one: Kept = {
     close: () => task.destroy(),
-    whole: task.promise.then(async (document) => {
-      const pages = await Promise.all(
-        Array.from({ length: document.numPages }, (_, index) => document.getPage(index + 1)),
-      );
-      one.pdf = { document, pages };
-      return one.pdf;
-    }),
+    whole: task.promise
+      .then(
+        async (document) => {
+          const numbers = Array.from({ length: document.numPages }, (_, index) => index + 1);
+          return (await Promise.all(numbers.map((number) => document.getPage(number)))).map(printed);
+        },
+        (error) => pagesOfOther(sha256, error),
+      )
+      .then((pages) => {
+        const pdf = { pages };
+        one.pdf = pdf;
+        return pdf;
+      }),
   };
   // One that cannot be opened is asked for anew the next time: the service may have mended it.
   one.whole.catch(() => {
@@ -68,3 +76,19 @@ function begin(sha256: string): Kept {
   });
   return one;
 }
+
+/** What is no PDF may be an electronic invoice; anything else stays the fault that it was. */
+async function pagesOfOther(sha256: string, fault: unknown): Promise<DrawablePage[]> {
+  const answer = await fetch(`/api/v1/documents/${sha256}`);
+  if (!answer.ok || !answer.headers.get("Content-Type")?.startsWith("application/xml")) {
+    throw fault;
+  }
+  return sheetPages(sha256);
+}
+
+const printed = (page: PDFPageProxy): DrawablePage => ({
+  pageNumber: page.pageNumber,
+  getViewport: (wanted) => page.getViewport(wanted),
+  // It is drawn by a viewport of its own.
+  render: ({ canvas, viewport }) => page.render({ canvas, viewport: viewport as PageViewport }),
+});

@@ -1,9 +1,9 @@
-import type { PDFPageProxy } from "pdfjs-dist";
 import { useEffect, useRef } from "react";
 import type { Box } from "../api/client";
+import type { DrawablePage } from "../invoice/drawable";
 
 interface Props {
-  page: PDFPageProxy;
+  page: DrawablePage;
   box: Box;
 }
 

@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Invoice } from "../api/client";
 import { ask } from "../api/queries";
+import { isElectronic } from "../invoice/electronic";
 import { columnsOf } from "../invoice/LinesTable";
 import { dayAndTime, spokenPlace } from "../shared/amounts";
 import { type Correcting, isOpen } from "./useCorrecting";
@@ -73,7 +74,7 @@ function Taught({ invoice }: { invoice: Invoice }) {
   const repeated = useQuery({
     // What is corrected here may be the third of its kind.
     ...ask.correctedAgain(invoice.template, `${invoice.id} ${invoice.revision}`),
-    enabled: invoice.template !== "",
+    enabled: invoice.template !== "" && !isElectronic(invoice),
   });
   const own = (repeated.data ?? []).filter((one) => one.invoices.includes(invoice.id));
   return own.length === 0 ? null : (

@@ -12,7 +12,7 @@ internal static class BatchCommands
     public static Command Make()
     {
         var name = new Argument<string>("NAME") { Description = "The batch's name; one that exists is added to." };
-        var paths = new Argument<string[]>("PATH") { Description = "PDF files, or folders of them.", Arity = ArgumentArity.OneOrMore };
+        var paths = new Argument<string[]>("PATH") { Description = "PDF files and electronic invoices (XML), or folders of them.", Arity = ArgumentArity.OneOrMore };
         var wait = new Option<bool>("--wait") { Description = "Wait until everything is captured, then print the batch's sheet." };
         var add = new Command("add", "Take documents into a batch.") { name, paths, wait };
         add.SetAction(CommandContext.Run((parsed, context, cancel) =>
@@ -71,11 +71,11 @@ internal static class BatchCommands
             if (Directory.Exists(path))
             {
                 var inside = Directory.GetFiles(path, "*", new EnumerationOptions { RecurseSubdirectories = true, MatchCasing = MatchCasing.CaseInsensitive })
-                    .Where(file => file.EndsWith(".pdf", StringComparison.OrdinalIgnoreCase))
+                    .Where(file => file.EndsWith(".pdf", StringComparison.OrdinalIgnoreCase) || file.EndsWith(".xml", StringComparison.OrdinalIgnoreCase))
                     .Order(StringComparer.Ordinal)
                     .ToList();
                 if (inside.Count == 0)
-                    throw new RefusedException($"There is no PDF in the folder {path}.", exitCode: ExitCodes.WrongUsage);
+                    throw new RefusedException($"There is no PDF and no XML in the folder {path}.", exitCode: ExitCodes.WrongUsage);
                 files.AddRange(inside);
             }
             else if (File.Exists(path))

@@ -54,7 +54,8 @@ internal static class DemoCommand
         foreach (var template in templates)
             await context.Service.PostText("templates", await File.ReadAllTextAsync(template, cancel), cancel);
         Terminal.Line($"{templates.Count} templates saved.");
-        await BatchCommands.Add(BatchName, [samples], wait: true, context, cancel);
+        // The folders beside the vendors' own are for other pages of the docs.
+        await BatchCommands.Add(BatchName, [.. templates.Select(file => Path.GetDirectoryName(file)!).Distinct()], wait: true, context, cancel);
         if (!once)
         {
             Terminal.Line();

@@ -9,7 +9,7 @@ internal static class DocumentCommands
 {
     public static Command Make()
     {
-        var file = new Argument<string>("FILE") { Description = "A PDF file." };
+        var file = new Argument<string>("FILE") { Description = "A PDF file or an electronic invoice." };
         var page = new Option<int?>("--page") { Description = "This page alone, from 1.", HelpName = "N" };
         var png = new Option<string?>("--png") { Description = "Draw them over a picture of the page, too (the first page unless --page says otherwise).", HelpName = "OUT" };
         var words = new Command("words", "Print the lines and words that Daxlin sees, with their places in points: for edges, within, at and reach.") { file, page, png };

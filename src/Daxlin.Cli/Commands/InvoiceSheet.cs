@@ -6,6 +6,9 @@ namespace Daxlin.Cli.Commands;
 /// <summary>An invoice as a terminal shows it: findings, values with their pages, rows, taxes, sums, what is unproved and left out.</summary>
 internal static class InvoiceSheet
 {
+    /// <summary>What stands in the place of a template's name for an invoice that came as an electronic one.</summary>
+    private const string ElectronicInvoice = "electronic invoice";
+
     public static void Print(JsonNode invoice)
     {
         var currency = Shown.Text(invoice["currency"]);
@@ -15,10 +18,12 @@ internal static class InvoiceSheet
             + $"  {Shown.Text(invoice["vendor"])} {Field(invoice, "invoiceNumber")}");
         Terminal.Line($"{Shown.Text(invoice["document"]!["file"])}, {PagesOf(invoice)}"
             + (isStored ? $", batch {Shown.Text(invoice["batch"])} “{Shown.Text(invoice["batchName"])}”" : "")
-            + (Shown.Text(invoice["template"]) is { Length: > 0 } template ? $", template {template}" : "")
+            + (Shown.Text(invoice["template"]) is { Length: > 0 } template ? template == ElectronicInvoice ? ", read as an electronic invoice" : $", template {template}" : "")
             + (isStored && Shown.Number(invoice["templateVersion"]) > 0 ? $" version {Shown.Text(invoice["templateVersion"])}" : ""));
         if (Shown.Text(invoice["proof"]!["says"]) is { Length: > 0 } proof)
             Terminal.Line(proof);
+        foreach (var electronic in invoice["electronic"]!.AsArray())
+            Terminal.Line(Shown.Text(electronic!["says"]));
         PrintFindings(invoice, "");
 
         var unsure = invoice["unsure"]!.AsArray().Select(Shown.Text).ToHashSet();

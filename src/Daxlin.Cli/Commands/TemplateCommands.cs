@@ -24,7 +24,7 @@ internal static class TemplateCommands
         check.Options.Add(aloud);
         check.SetAction(CommandContext.Run((parsed, context, cancel) => Check(parsed.GetValue(checkedFiles)!, parsed.GetValue(aloud), context, cancel)));
 
-        var tried = new Argument<string[]>("FILE") { Description = "Template documents (*.template.json) and PDF files, in any order.", Arity = ArgumentArity.OneOrMore };
+        var tried = new Argument<string[]>("FILE") { Description = "Template documents (*.template.json), PDF files and electronic invoices, in any order.", Arity = ArgumentArity.OneOrMore };
         var trial = new Command("try", "Capture and check PDF files by templates that are not saved; nothing is stored, no service need run.") { tried };
         trial.SetAction(CommandContext.Run((parsed, context, cancel) => Try(parsed.GetValue(tried)!, context, cancel)));
 

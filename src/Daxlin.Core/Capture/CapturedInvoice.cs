@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Daxlin.Core.Checks;
+using Daxlin.Core.Electronic;
 using Daxlin.Core.Templates;
 
 namespace Daxlin.Core.Capture;
@@ -23,6 +24,9 @@ public sealed record CapturedInvoice(
     ImmutableArray<CapturedSum> Sums,
     ImmutableArray<Finding> Findings)
 {
+    /// <summary>The electronic invoices that the document carries, as far as they are for this invoice.</summary>
+    public ImmutableArray<ElectronicFile> Electronic { get; init; } = [];
+
     public CapturedValue? Find(string field)
     {
         foreach (var value in Fields)

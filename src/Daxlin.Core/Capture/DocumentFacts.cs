@@ -1,10 +1,19 @@
+using System.Collections.Immutable;
+using Daxlin.Core.Electronic;
+
 namespace Daxlin.Core.Capture;
 
-/// <summary>What is known of a document without reading it.</summary>
+/// <summary>What is known of a document beside its pages.</summary>
 /// <param name="FileName">As received, without any folder.</param>
 /// <param name="BatchName">The batch that it was taken in with.</param>
 /// <param name="ReceivedOn">The day it was received, in UTC; null if unknown.</param>
 public sealed record DocumentFacts(string FileName, string BatchName, DateOnly? ReceivedOn)
 {
     public static DocumentFacts Unknown { get; } = new("", "", null);
+
+    /// <summary>The electronic invoices that it carries, as witnesses of what its pages say.</summary>
+    public ImmutableArray<ElectronicFile> Electronic { get; init; } = [];
+
+    /// <summary>The electronic invoice that it is; null for a document with pages of its own.</summary>
+    public ElectronicInvoice? Plain { get; init; }
 }

@@ -22,6 +22,7 @@ public static class InvoiceChecks
             .AddRange(PricesForNothing(invoice))
             .AddRange(TaxTies.Untaxed(invoice))
             .AddRange(TaxTies.Unrated(invoice, ties))
+            .AddRange(ElectronicWitness.Findings(invoice))
             .AddRange(Untied(invoice, unproved));
         return new CheckedInvoice(invoice, ties, findings, tied, [.. unproved.Select(value => value.Name)]);
     }
@@ -58,6 +59,8 @@ public static class InvoiceChecks
             yield return due;
         foreach (var own in OwnTie.Of(invoice))
             yield return own;
+        foreach (var agrees in ElectronicWitness.Ties(invoice))
+            yield return agrees;
     }
 
     private static LineMultipliesOut? LineTie(CapturedLine line, CapturedInvoice invoice)

@@ -29,6 +29,9 @@ public abstract record Tie(Currency Currency, ImmutableArray<string> Members)
     /// <summary>What stands before the figures in a finding: "Line 3: 4 × 12.50 EUR comes to".</summary>
     protected abstract string Says { get; }
 
+    /// <summary>Who says the stated side.</summary>
+    protected virtual string WhoStates => "the invoice states";
+
     /// <summary>The stated side less the recalculated one.</summary>
     public decimal Difference => Right - Left;
 
@@ -37,7 +40,7 @@ public abstract record Tie(Currency Currency, ImmutableArray<string> Members)
     /// <summary>What a person must look at if the tie does not hold.</summary>
     public Finding ToFinding() => new(
         Code, Severity.Hold,
-        $"{Says} {Show(Left)}; the invoice states {Show(Right)} "
+        $"{Says} {Show(Left)}; {WhoStates} {Show(Right)} "
         + $"({Show(Math.Abs(Difference))} {(Difference > 0 ? "more" : "less")}).",
         Members);
 

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Text.RegularExpressions;
 using Daxlin.Core.Drafting;
+using Daxlin.Core.Electronic;
 using Daxlin.Core.Templates.Json;
 using Daxlin.Core.Values;
 using Daxlin.Reading;
@@ -37,7 +38,7 @@ internal static partial class DeskEndpoints
         if (refusal is not null)
             return refusal;
         var own = found.Select(one => one.Sha256).ToList();
-        var newest = db.Invoices.Where(invoice => invoice.Template != "").GroupBy(invoice => invoice.Template).Select(group => group.Max(invoice => invoice.Id));
+        var newest = db.Invoices.Where(invoice => invoice.Template != "" && invoice.Template != ElectronicTemplate.Name).GroupBy(invoice => invoice.Template).Select(group => group.Max(invoice => invoice.Id));
         var others = await db.Invoices.Where(invoice => newest.Contains(invoice.Id) && !own.Contains(invoice.Intake.Sha256))
             .OrderByDescending(invoice => invoice.Id).Take(MostOthers).Select(invoice => new { invoice.Intake.Sha256, invoice.Intake.FileName }).ToListAsync(cancel);
         return await Answer(

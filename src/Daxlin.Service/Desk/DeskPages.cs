@@ -1,5 +1,3 @@
-using System.Collections.Immutable;
-using Daxlin.Core.Pages;
 using Daxlin.Reading;
 using Daxlin.Service.Storage;
 
@@ -12,11 +10,11 @@ internal static class DeskPages
     /// <summary>So many pages are kept, some 100 KB each; those used longest ago go first.</summary>
     private const int Most = 500;
 
-    private static readonly LinkedList<(string Sha256, ImmutableArray<Page> Pages)> Kept = new();
+    private static readonly LinkedList<(string Sha256, ReadDocument Read)> Kept = new();
 
     /// <exception cref="UnreadableException">The document cannot be read.</exception>
-    /// <returns>The pages, and how many bytes the document has.</returns>
-    public static (ImmutableArray<Page> Pages, int Size) Of(DeskDocument document)
+    /// <returns>What was read of it, and how many bytes the document has.</returns>
+    public static (ReadDocument Read, int Size) Of(DeskDocument document)
     {
         var bytes = KeptBytes.Of(document.Path, document.Sha256);
         var (node, count) = (Kept.First, 0);
@@ -24,11 +22,11 @@ internal static class DeskPages
             node = node.Next;
         if (node is not null)
             Kept.Remove(node);
-        Kept.AddFirst(node?.Value ?? (document.Sha256, PdfReader.Read(bytes)));
+        Kept.AddFirst(node?.Value ?? (document.Sha256, DocumentReader.Read(bytes)));
         foreach (var kept in Kept)
-            count += kept.Pages.Length;
+            count += kept.Read.Pages.Length;
         for (; count > Most && Kept.Count > 1; Kept.RemoveLast())
-            count -= Kept.Last!.Value.Pages.Length;
-        return (Kept.First!.Value.Pages, bytes.Length);
+            count -= Kept.Last!.Value.Read.Pages.Length;
+        return (Kept.First!.Value.Read, bytes.Length);
     }
 }

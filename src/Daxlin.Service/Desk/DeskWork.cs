@@ -20,12 +20,12 @@ internal static class DeskWork
     /// <exception cref="UnreadableException">A document cannot be read, or nothing can be drafted from it.</exception>
     public static TemplateDrafted Draft(DeskTask task)
     {
-        var samples = task.Documents.Select(document => (Document: document, Read: Named(document.File, () => DeskPages.Of(document)))).ToList();
+        var samples = task.Documents.Select(document => (Document: document, Own: Named(document.File, () => DeskPages.Of(document)))).ToList();
         var others = SamplesOf(task.Others);
         try
         {
-            var draft = Drafter.Draft([.. samples.Select(one => new Sample(one.Document.File, one.Read.Pages))], task.Vendor, others, task.TakenNames.ToHashSet());
-            return Record(draft, [.. samples.Select(one => (Of(one.Document, one.Read.Size), one.Read.Pages.Length))]);
+            var draft = Drafter.Draft([.. samples.Select(one => new Sample(one.Document.File, one.Own.Read.Pages))], task.Vendor, others, task.TakenNames.ToHashSet());
+            return Record(draft, [.. samples.Select(one => (Of(one.Document, one.Own.Size), one.Own.Read.Pages.Length))]);
         }
         catch (DraftException error)
         {
@@ -54,7 +54,7 @@ internal static class DeskWork
     {
         var (correction, pages) = task.Repeated!;
         var samples = task.Documents.Select((document, at) =>
-            new Sample(document.File, [.. DeskPages.Of(document).Pages.Where(page => page.Number >= pages[at].First && page.Number <= pages[at].Last)])).ToList();
+            new Sample(document.File, [.. DeskPages.Of(document).Read.Pages.Where(page => page.Number >= pages[at].First && page.Number <= pages[at].Last)])).ToList();
         return TaughtChange.For(correction, task.Template!, samples) is { } change ? new TaughtChangeRecord(change.Says, change.Document) : null;
     }
 
@@ -73,7 +73,7 @@ internal static class DeskWork
     {
         if (TemplateReader.Check(task.Template!) is not { Template: { } template })
             throw new UnreadableException("template-faulty", "The template has faults; mend them first, so that it can be tried.");
-        return (template, new Sample(task.Documents[0].File, DeskPages.Of(task.Documents[0]).Pages), SamplesOf(task.Others));
+        return (template, new Sample(task.Documents[0].File, DeskPages.Of(task.Documents[0]).Read.Pages), SamplesOf(task.Others));
     }
 
     /// <summary>Those that can be read; what cannot be is recognised by nothing and proves nothing.</summary>
@@ -84,7 +84,7 @@ internal static class DeskWork
         {
             try
             {
-                samples.Add(new Sample(document.File, DeskPages.Of(document).Pages));
+                samples.Add(new Sample(document.File, DeskPages.Of(document).Read.Pages));
             }
             catch (UnreadableException)
             {
@@ -105,8 +105,8 @@ internal static class DeskWork
             {
                 try
                 {
-                    var (pages, size) = DeskPages.Of(document);
-                    invoices.AddRange(TriedInvoices.Of(Of(document, size), pages, templates));
+                    var (read, size) = DeskPages.Of(document);
+                    invoices.AddRange(TriedInvoices.Of(Of(document, size), read, templates));
                 }
                 catch (UnreadableException error)
                 {

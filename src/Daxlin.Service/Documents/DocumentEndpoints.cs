@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Daxlin.Core.Electronic;
 using Daxlin.Core.Pages;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.Storage;
@@ -55,7 +56,7 @@ internal static class DocumentEndpoints
             return Problem.Of(StatusCodes.Status410Gone, code, sentence);
         response.Headers.ContentSecurityPolicy = "sandbox; default-src 'none'";
         response.Headers.CacheControl = "private, max-age=31536000, immutable";
-        return TypedResults.PhysicalFile(documents.PathOf(sha256), "application/pdf");
+        return TypedResults.PhysicalFile(documents.PathOf(sha256), ElectronicInvoiceReader.LooksLikeXml((await documents.BeginningOf(sha256, cancel)).Span) ? "application/xml" : "application/pdf");
     }
 
     private static async Task<Results<Ok<ImmutableArray<PageRecord>>, EmptyHttpResult, ProblemHttpResult>> Pages(

@@ -22,7 +22,10 @@ internal static class CapturedRecords
         [.. record.Others.Select(line => Of(line, template))],
         [.. record.LeftOut.Select(line => new LeftOutLine(line.Block, new PlaceOnPage(line.Page, Of(line.Box)), line.Text, line.Why))],
         [.. record.Sums.Select(sum => new CapturedSum(sum.Block, sum.Text, new PlaceOnPage(sum.Page, Of(sum.Box)), Number(sum.Stated), Number(sum.Counted)))],
-        [.. record.Findings.Where(finding => finding.Origin == InvoiceRecords.FromCapture).Select(Of)]);
+        [.. record.Findings.Where(finding => finding.Origin == InvoiceRecords.FromCapture).Select(Of)])
+    {
+        Electronic = [.. record.Electronic.Select(file => file.ToFile())],
+    };
 
     public static Finding Of(FindingRecord finding) =>
         new(finding.Code, Enum.Parse<Severity>(finding.Severity, ignoreCase: true), finding.Message, finding.About);

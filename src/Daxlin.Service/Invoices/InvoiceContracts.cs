@@ -30,7 +30,7 @@ public sealed record DecisionRecord(DateTime At, string By, string What, string 
 /// <param name="Pages">How many pages the document has.</param>
 /// <param name="FirstPage">The invoice's first page in the document, from 1.</param>
 /// <param name="LastPage">Its last page in the document.</param>
-/// <param name="Template">The template that captured it, or empty.</param>
+/// <param name="Template">The template that captured it, or empty; <c>electronic invoice</c> for one that came as such.</param>
 /// <param name="Unproved">Names of the captured numbers that no sum checks.</param>
 /// <param name="Unsure">Names of header values that were found in a later of their whereabouts only, and that no sum holds.</param>
 /// <param name="PostingRun">The number of the run it was posted in, or null.</param>
@@ -40,6 +40,7 @@ public sealed record DecisionRecord(DateTime At, string By, string What, string 
 /// <param name="Proof">How far its numbers are proved.</param>
 /// <param name="CodedByHand">What persons said of its lines' codes.</param>
 /// <param name="Coding">The codes of its lines, each with who says it; empty where nothing codes them.</param>
+/// <param name="Electronic">The electronic invoices that the document carries, and what they say of it.</param>
 /// <param name="VendorId">The vendor's record; null for an unplaced invoice.</param>
 /// <param name="HandedTo">Who is to look at it; empty for nobody in particular.</param>
 public sealed record InvoiceDetail(
@@ -76,7 +77,8 @@ public sealed record InvoiceDetail(
     ProofRecord Proof,
     ImmutableArray<string> Unsure,
     ImmutableArray<CodedByHandRecord> CodedByHand,
-    ImmutableArray<CodedLineRecord> Coding);
+    ImmutableArray<CodedLineRecord> Coding,
+    ImmutableArray<ElectronicRecord> Electronic);
 
 /// <summary>A person's approval.</summary>
 /// <param name="Despite">Why the invoice is right although findings are open; empty for a clear one.</param>

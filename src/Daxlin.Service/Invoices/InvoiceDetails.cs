@@ -35,7 +35,7 @@ internal static class InvoiceDetails
             record.Fields, record.Lines, record.Taxes, record.Others, record.Findings, record.Ties, record.Tied, record.Unproved, record.LeftOut,
             [.. decisions.Select(one => new DecisionRecord(one.At, one.By, one.What, one.Before, one.After, one.Reason, one.Letter))],
             run, record.Entered, record.Struck, record.Accepted, row.HandedTo, row.VendorId, record.Proof, record.Unsure,
-            record.CodedByHand, record.Coding);
+            record.CodedByHand, record.Coding, record.Electronic);
     }
 
     /// <summary>What became of an invoice since it was shown.</summary>
@@ -46,7 +46,7 @@ internal static class InvoiceDetails
         return $"Invoice {Text(invoice.Id)} is not as it was shown: "
             + (last is not null && last.Act != HistoryActs.Captured
                 ? $"it is {Word(invoice.State)} by {last.By}, {Time(last.At)}."
-                : $"it was captured again by the template {invoice.Template}, version {Text(invoice.TemplateVersion)}, {Time(invoice.CapturedAt)}, {(invoice.CodedBy.Length > 0 ? "or coded anew since by other rules, " : "")}and is {Word(invoice.State)}.")
+                : $"it was captured again{(invoice.TemplateVersion > 0 ? $" by the template {invoice.Template}, version {Text(invoice.TemplateVersion)}" : "")}, {Time(invoice.CapturedAt)}, {(invoice.CodedBy.Length > 0 ? "or coded anew since by other rules, " : "")}and is {Word(invoice.State)}.")
             + " Look at it again.";
     }
 

@@ -49,6 +49,9 @@ public sealed record InvoiceRecord(
     /// <summary>The codes of its lines; empty where nothing codes them.</summary>
     public ImmutableArray<CodedLineRecord> Coding { get; init; } = [];
 
+    /// <summary>The electronic invoices that the document carries.</summary>
+    public ImmutableArray<ElectronicRecord> Electronic { get; init; } = [];
+
     public static InvoiceRecord Empty { get; } =
         new("invoice", ImmutableSortedDictionary<string, ValueRecord>.Empty, [], [], [], [], [], [], [], []);
 }

@@ -21,7 +21,8 @@ internal static class InvoiceRecords
         [.. invoice.Captured.Taxes.Select(Of)],
         [.. invoice.Captured.Others.Select(Of)],
         [.. invoice.Findings.Select(finding => Of(finding, OriginOf(finding, invoice)) with { Passing = Word(invoice.PassingOf(finding)) })],
-        [.. invoice.Ties.Select(Of)],
+        // What an electronic invoice agrees in is told by its own sentence: an equation a figure would hide the sums.
+        [.. invoice.Ties.Where(tie => tie is not AgreesWithElectronic).Select(Of)],
         [.. invoice.Tied.Order(StringComparer.Ordinal)],
         invoice.Unproved,
         [.. invoice.Captured.LeftOut.Select(line => new LeftOutRecord(
@@ -31,6 +32,7 @@ internal static class InvoiceRecords
         Unsure = [.. invoice.Unsure.Order(StringComparer.Ordinal)],
         Sums = [.. invoice.Captured.Sums.Select(sum => new SumRecord(
             sum.Block, sum.Text, sum.Place.Page, Of(sum.Place.Box), Text(sum.Stated), Text(sum.Counted)))],
+        Electronic = [.. invoice.Captured.Electronic.Select(file => ElectronicRecord.Of(file, invoice))],
     };
 
     private static ProofRecord Of(Proof proof) => new(proof.Numbers, proof.Tied, proof.Sentence);

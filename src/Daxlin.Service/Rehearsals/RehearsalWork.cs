@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using Daxlin.Core.Capture;
+using Daxlin.Core.Electronic;
 using Daxlin.Core.Rehearsal;
 using Daxlin.Reading;
 using Daxlin.Service.Review;
@@ -27,7 +28,7 @@ public sealed class RehearsalWork(
 
     /// <summary>The newest invoice of each template: a draft must not claim those of the others.</summary>
     public static Task<List<int>> OfOtherTemplates(DaxlinDb db, CancellationToken cancel) => db.Invoices
-        .Where(invoice => invoice.Template != "" && invoice.State != InvoiceState.Returned).GroupBy(invoice => invoice.Template).Select(group => group.Max(invoice => invoice.Id)).ToListAsync(cancel);
+        .Where(invoice => invoice.Template != "" && invoice.Template != ElectronicTemplate.Name && invoice.State != InvoiceState.Returned).GroupBy(invoice => invoice.Template).Select(group => group.Max(invoice => invoice.Id)).ToListAsync(cancel);
 
     /// <summary>The same, once for all steps of a rehearsal.</summary>
     public async Task<List<int>> OfOtherTemplates(CancellationToken cancel)

@@ -1,3 +1,4 @@
+using Daxlin.Core.Electronic;
 using Daxlin.Core.History;
 using Daxlin.Reading;
 using Daxlin.Service.History;
@@ -30,6 +31,8 @@ public sealed class ChoosingTemplate(DaxlinDb db, ReadingProcesses processes, Ti
             return (null, BoundActs.AlreadyDecided(row));
         if (row.Intake.State != IntakeState.Done)
             return (null, Busy(row));
+        if (row.Template == ElectronicTemplate.Name)
+            return (null, Refused.Conflict("electronic", "An electronic invoice says itself what its values are; no template is chosen for it."));
         if (name.Length > 0 && !await TemplateVersions.Newest(db).AnyAsync(version => version.Name == name, cancel))
             return (null, Refused.Faulty("template-unknown", $"There is no template “{name}”, or it is retired."));
         var choice = name.Length == 0 ? null : new TemplateChoice

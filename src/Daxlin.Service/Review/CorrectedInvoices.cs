@@ -4,7 +4,9 @@ using System.Text;
 using System.Text.Json;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Corrections;
+using Daxlin.Core.Electronic;
 using Daxlin.Core.Recognition;
+using Daxlin.Core.Templates;
 using Daxlin.Core.Templates.Json;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.Posting.Coding;
@@ -33,14 +35,22 @@ internal static class CorrectedInvoices
     /// <returns>Null if it was captured by an earlier release, whose records cannot be corrected, or by no template.</returns>
     public static async Task<CorrectableInvoice?> Of(Invoice row, DaxlinDb db, CancellationToken cancel)
     {
-        var document = await db.Templates.Where(version => version.Name == row.Template && version.Version == row.TemplateVersion)
-            .Select(version => version.Document).SingleOrDefaultAsync(cancel);
-        if (document is null || TemplateReader.Check(document).Template is not { } template)
+        if (await TemplateOf(row, db, cancel) is not { } template)
             return null;
         var made = await db.Corrections.Where(correction => correction.InvoiceId == row.Id).OrderBy(correction => correction.Id).ToListAsync(cancel);
         var stored = made.Count == 0 ? null : await Newest(row.Id, db, cancel);
         var record = InvoiceRecords.FromJson(stored?.Record ?? row.Record);
         return record.Findings.Any(finding => finding.Origin.Length == 0) ? null : new CorrectableInvoice(CapturedRecords.Of(record, template), made, record);
+    }
+
+    /// <summary>The version that captured an invoice, or what stands in the place of one.</summary>
+    private static async Task<Template?> TemplateOf(Invoice row, DaxlinDb db, CancellationToken cancel)
+    {
+        if (row.Template == ElectronicTemplate.Name)
+            return ElectronicTemplate.Of(row.Vendor, row.Currency);
+        var document = await db.Templates.Where(version => version.Name == row.Template && version.Version == row.TemplateVersion)
+            .Select(version => version.Document).SingleOrDefaultAsync(cancel);
+        return document is null ? null : TemplateReader.Check(document).Template;
     }
 
     private static Task<StoredCapture?> Newest(int invoice, DaxlinDb db, CancellationToken cancel) =>

@@ -51,6 +51,14 @@ public sealed class DocumentStore(DataFolder folder)
 
     public string PathOf(string sha256) => Path.Combine(folder.Documents, sha256[..2], sha256);
 
+    /// <summary>The first bytes of a kept document, by which its form is told.</summary>
+    public async Task<ReadOnlyMemory<byte>> BeginningOf(string sha256, CancellationToken cancel)
+    {
+        await using var stream = File.OpenRead(PathOf(sha256));
+        var bytes = new byte[128];
+        return bytes.AsMemory(0, await stream.ReadAtLeastAsync(bytes, bytes.Length, throwOnEndOfStream: false, cancel));
+    }
+
     /// <summary>Null if the document is there as it was taken in; else what is wrong with it.</summary>
     public async Task<(string Code, string Sentence)?> FaultOf(string sha256, CancellationToken cancel)
     {

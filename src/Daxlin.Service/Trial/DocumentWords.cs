@@ -15,7 +15,7 @@ internal static class DocumentWords
         var (file, only) = (arguments[0], arguments.Length > 1 ? int.Parse(arguments[1], System.Globalization.CultureInfo.InvariantCulture) : 0);
         try
         {
-            var pages = PdfReader.Read(File.ReadAllBytes(file));
+            var pages = DocumentReader.Read(File.ReadAllBytes(file)).Pages;
             // One picture shows one page.
             if (arguments.Length > 2 && pages.FirstOrDefault(page => page.Number == Math.Max(1, only)) is { } drawn)
                 WordsPicture.Write(file, drawn, arguments[2]);

@@ -1,6 +1,4 @@
-using System.Collections.Immutable;
 using System.Security.Cryptography;
-using Daxlin.Core.Pages;
 using Daxlin.Core.Recognition;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Templates.Json;
@@ -43,7 +41,7 @@ internal static class TemplateTrial
         {
             var (document, error) = file == documentFiles[0] ? first!.Result : Read(file);
             if (document is not null)
-                invoices.AddRange(TriedInvoices.Of(document.Document, document.Pages, templates));
+                invoices.AddRange(TriedInvoices.Of(document.Document, document.Read, templates));
             else
                 unreadable.Add(new UnreadableFile(Path.GetFileName(file), error!.Code, error.Message));
         }
@@ -52,13 +50,13 @@ internal static class TemplateTrial
             [.. read.Select(entry => TemplateChecks.Record(entry.File, entry.Check.Template, entry.Check.Faults))], [.. invoices], [.. unreadable]);
     }
 
-    private static (ReadDocument? Document, UnreadableException? Error) Read(string file)
+    private static (TriedDocument? Document, UnreadableException? Error) Read(string file)
     {
         var bytes = File.ReadAllBytes(file);
         try
         {
             var document = new InvoiceDocument(Path.GetFileName(file), Convert.ToHexStringLower(SHA256.HashData(bytes)), bytes.Length, default);
-            return (new ReadDocument(document, PdfReader.Read(bytes)), null);
+            return (new TriedDocument(document, DocumentReader.Read(bytes)), null);
         }
         catch (UnreadableException error)
         {
@@ -66,5 +64,5 @@ internal static class TemplateTrial
         }
     }
 
-    private sealed record ReadDocument(InvoiceDocument Document, ImmutableArray<Page> Pages);
+    private sealed record TriedDocument(InvoiceDocument Document, ReadDocument Read);
 }

@@ -2,9 +2,9 @@ using System.Collections.Immutable;
 using Daxlin.Core;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Checks;
-using Daxlin.Core.Pages;
 using Daxlin.Core.Recognition;
 using Daxlin.Core.Templates;
+using Daxlin.Reading;
 using Daxlin.Service.Invoices;
 
 namespace Daxlin.Service.Trial;
@@ -13,9 +13,9 @@ namespace Daxlin.Service.Trial;
 internal static class TriedInvoices
 {
     /// <summary>The invoices of a document by the templates that recognise them.</summary>
-    public static IEnumerable<InvoiceDetail> Of(InvoiceDocument document, ImmutableArray<Page> pages, TemplateSet templates) =>
-        InvoicePath.Take(pages, templates, new DocumentFacts(document.File, "", null))
-            .Select(taken => Of(document, pages.Length, taken.FirstPage, taken.LastPage, taken.Found.Template, taken.Checked, taken.Found));
+    public static IEnumerable<InvoiceDetail> Of(InvoiceDocument document, ReadDocument read, TemplateSet templates) =>
+        InvoicePath.Take(read.Pages, templates, read.FactsWith(new DocumentFacts(document.File, "", null)))
+            .Select(taken => Of(document, read.Pages.Length, taken.FirstPage, taken.LastPage, taken.Found.Template ?? taken.Checked?.Captured.Template, taken.Checked, taken.Found));
 
     /// <summary>One that was captured by a template, whether or not that recognises it.</summary>
     public static InvoiceDetail Of(InvoiceDocument document, int pages, CheckedInvoice invoice) =>
@@ -31,6 +31,6 @@ internal static class TriedInvoices
             document, pages, firstPage, lastPage,
             template?.Name ?? "", 0, template?.Vendor ?? "", template?.Reads.Currency.Code ?? "",
             record.Fields, record.Lines, record.Taxes, record.Others, record.Findings, record.Ties, record.Tied, record.Unproved, record.LeftOut, [], null,
-            record.Entered, record.Struck, record.Accepted, "", null, record.Proof, record.Unsure, [], []);
+            record.Entered, record.Struck, record.Accepted, "", null, record.Proof, record.Unsure, [], [], record.Electronic);
     }
 }

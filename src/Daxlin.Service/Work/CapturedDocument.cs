@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Daxlin.Core.Electronic;
 using Daxlin.Core.History;
 using Daxlin.Service.History;
 using Daxlin.Service.Invoices;
@@ -60,7 +61,8 @@ internal static class CapturedDocument
     private static Deed Told(Invoice row, DateTime at) => new(
         HistoryStreams.Invoice(row.Id), at, Deed.Daxlin, HistoryActs.Captured,
         PartedOtherwise.IsSo(row) ? "kept as it was: its file is parted otherwise now"
-        : row.Template.Length == 0 ? "placed by no template" : $"captured by the template {row.Template}, version {row.TemplateVersion}")
+        : row.Template.Length == 0 ? "placed by no template"
+        : row.Template == ElectronicTemplate.Name ? "read as an electronic invoice" : $"captured by the template {row.Template}, version {row.TemplateVersion}")
     {
         After = InvoiceDetails.Word(row.State),
         Reason = row.FirstFinding,

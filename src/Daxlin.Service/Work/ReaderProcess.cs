@@ -54,7 +54,8 @@ internal sealed class ReaderProcess
         {
             if (task.Desk is { } desk)
                 return DoForDesk(desk, task.Result);
-            var pages = PdfReader.Read(KeptBytes.Of(task.Document, task.Sha256));
+            var document = DocumentReader.Read(KeptBytes.Of(task.Document, task.Sha256));
+            var pages = document.Pages;
             using var result = new FileStream(task.Result, FileMode.Create, FileAccess.Write);
             if (task.Facts is null)
             {
@@ -63,7 +64,7 @@ internal sealed class ReaderProcess
             }
             Load(task.Templates!);
             var used = task.Draft is { } draft ? With(draft) : templates;
-            var invoices = InvoicePath.Take(pages, used, task.Facts, Chosen(task));
+            var invoices = InvoicePath.Take(pages, used, document.FactsWith(task.Facts), Chosen(task));
             // A draft has no version yet.
             JsonSerializer.Serialize(result, new DocumentOutcome(pages.Length, [.. invoices.Select(taken => InvoiceOutcome.Of(taken, of => versions.GetValueOrDefault(of.Name)))]), DocumentOutcome.Json);
             return result.Length <= LargestResult ? ReadingAnswer.Done
