@@ -5,7 +5,7 @@ import { invoicesOf } from "./batches";
 import { emptyService } from "./empty-service";
 
 const PORT = 7397;
-const FOLDER = "../samples/electronic";
+const FOLDER = "../docs/electronic";
 
 test("an electronic invoice alone is drawn, pointed at, corrected and approved; one beside a page holds what differs", async ({
   page,

@@ -5,12 +5,12 @@ import { batchOf, invoicesOf } from "./batches";
 import { typeText } from "./document-text";
 
 /** A batch of approved invoices of a vendor that no other test knows. */
-async function approvedBatch(request: APIRequestContext, name: string) {
+async function approvedBatch(request: APIRequestContext, name: string, only = /inv-[124]\.pdf$/) {
   const folder = "../tests/families/tiderace-pdfkit";
   await request.post("/api/v1/templates", {
     data: JSON.parse(readFileSync(`${folder}/tiderace.template.json`, "utf8")),
   });
-  const batch = await batchOf(request, name, folder, /inv-[124]\.pdf$/);
+  const batch = await batchOf(request, name, folder, only);
   for (const { id } of await invoicesOf(request, batch)) {
     const { revision } = await (await request.get(`/api/v1/invoices/${id}`)).json();
     const answer = await request.post(`/api/v1/invoices/${id}/approval`, {
@@ -93,6 +93,56 @@ test("a layout is written beside what it makes of invoices, a run made by it, an
   await expect(page.getByText("Posted to the wrong period")).toBeVisible();
   await page.goto(`/batches/${batch}`);
   await expect(page.getByRole("button", { name: "Post 1 approved" })).toBeVisible();
+});
+
+test("a period is closed, a run then asks for a posting date, and the period is opened again for a reason", async ({
+  page,
+  request,
+}) => {
+  // The same files as before would be held as doubles.
+  const batch = await approvedBatch(request, "Dated", /inv-[56]\.pdf$/);
+  await page.goto("/posting");
+  const periods = page.getByRole("region", { name: "Closed periods" });
+  await expect(periods).toContainText("No period is closed");
+  await periods.getByRole("button", { name: "Close or open …" }).click();
+  const day = periods.getByLabel("Closed up to (empty: nothing)");
+  try {
+    await day.fill("2026-11-01");
+    await periods.getByRole("button", { name: "Close", exact: true }).click();
+    await expect(periods).toContainText("All up to 2026-11-01 is closed");
+
+    await page.goto(`/batches/${batch}`);
+    await page.getByRole("button", { name: /^Post \d+ approved$/ }).click();
+    const question = page.getByRole("dialog");
+    await expect(question.getByRole("alert")).toContainText(
+      /All up to 2026-11-01 is closed, and 2 invoices are dated before its end/,
+    );
+    const post = question.getByRole("button", { name: /^Post \d+ invoices?$/ });
+    await expect(post).toBeDisabled();
+    await question.getByLabel("Posted on, where the period is closed").fill("2026-10-20");
+    await expect(question).toContainText("The posting date 2026-10-20 lies in a closed period, too");
+    await question.getByLabel("Posted on, where the period is closed").fill("2026-11-02");
+    await post.click();
+    await page.getByRole("link", { name: /^Run \d+$/ }).click();
+    await expect(page.getByText("2026-11-02, of what is dated in a closed period")).toBeVisible();
+
+    await page.goto("/posting");
+    await periods.getByRole("button", { name: "Close or open …" }).click();
+    await day.fill("");
+    await expect(periods.getByRole("button", { name: "Open them again" })).toBeDisabled();
+    await periods.getByLabel("Why days are opened again").fill("A correction of October");
+    await periods.getByRole("button", { name: "Open them again" }).click();
+    await expect(periods).toContainText("because: A correction of October");
+  } finally {
+    // Other tests post what is dated before.
+    const { revision, through } = await (await request.get("/api/v1/closed-periods")).json();
+    if (through !== null) {
+      await request.put("/api/v1/closed-periods", {
+        data: { through: null, reason: "Taken back by the test" },
+        headers: { "If-Match": `"${revision}"` },
+      });
+    }
+  }
 });
 
 for (const colorScheme of ["light", "dark"] as const) {

@@ -12,6 +12,7 @@ using Daxlin.Service.Posting.Deliveries;
 using Daxlin.Service.Posting.Deliveries.Ways;
 using Daxlin.Service.Posting.Layouts;
 using Daxlin.Service.Posting.Lists;
+using Daxlin.Service.Posting.Periods;
 using Daxlin.Service.Posting.Receivers;
 using Daxlin.Service.Posting.Tables;
 using Daxlin.Service.Rehearsals;
@@ -76,6 +77,7 @@ public static class ServiceHost
         builder.Services.AddScoped<ListShelf>();
         builder.Services.AddScoped<TriedLayouts>();
         builder.Services.AddScoped<CodingShelf>();
+        builder.Services.AddScoped<ClosedPeriods>();
         builder.Services.AddScoped<TriedCodings>();
         builder.Services.AddSingleton<CodingEvents>();
         builder.Services.AddSingleton<CodingWorker>();
@@ -161,6 +163,7 @@ public static class ServiceHost
         PostingEndpoints.Map(api);
         LayoutEndpoints.Map(api);
         CodingEndpoints.Map(api);
+        PeriodEndpoints.Map(api);
         ListEndpoints.Map(api);
         ReceiverEndpoints.Map(api);
         DeliveryEndpoints.Map(api);

@@ -80,7 +80,7 @@ public class BoundDecisionsTests
             var (status, problem) = await service.Post("posting-runs", body);
             Assert.Equal((code, true), ((string?)problem["code"], status is >= 400 and < 500));
         }
-        Assert.Equal("The request has a key “batchId” that is not known here; known are allBatches, batch, deliver, despite, layout.", (string?)(await service.Post("posting-runs", new JsonObject { ["batchId"] = 26 })).Body["detail"]);
+        Assert.Equal("The request has a key “batchId” that is not known here; known are allBatches, batch, deliver, despite, layout, postingDate.", (string?)(await service.Post("posting-runs", new JsonObject { ["batchId"] = 26 })).Body["detail"]);
         var runs = new List<string>();
         foreach (var _2 in new int[2])
         {

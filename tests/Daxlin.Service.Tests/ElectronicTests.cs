@@ -7,7 +7,7 @@ namespace Daxlin.Service.Tests;
 /// <summary>Electronic invoices through the service: beside the print they hold what differs, alone they are invoices without a template.</summary>
 public class ElectronicTests
 {
-    private static async Task<(string Name, byte[] Bytes)> Sample(string name) => (name, await File.ReadAllBytesAsync(Path.Combine(Repository.Samples, "electronic", name)));
+    private static async Task<(string Name, byte[] Bytes)> Sample(string name) => (name, await File.ReadAllBytesAsync(Repository.Path(Path.Combine("docs", "electronic", name))));
 
     private static List<string> Messages(JsonNode invoice) => [.. invoice["findings"]!.AsArray().Select(one => (string)one!["message"]!)];
 

@@ -36,6 +36,7 @@ export type CheckedReceiver = components["schemas"]["CheckedReceiver"];
 export type CodedPart = components["schemas"]["CodedPartRecord"];
 export type CodeProposal = components["schemas"]["CodeProposalRecord"];
 export type CodeRecord = components["schemas"]["CodeRecord"];
+export type ClosedPeriods = components["schemas"]["ClosedPeriodsRecord"];
 export type TriedLayout = components["schemas"]["TriedLayout"];
 
 export type Vendor = components["schemas"]["VendorDetail"];

@@ -157,17 +157,23 @@ export const ask = {
         dataOf(api.GET("/api/v1/posting-runs/{number}/manifest", { params: { path: { number } } })),
     }),
   /** What a run would come to, which is not made. */
-  rehearsedRun: (batch: number, layout: string) =>
+  /** @param postingDate For what is dated in a closed period; empty for none. */
+  rehearsedRun: (batch: number, layout: string, postingDate: string) =>
     queryOptions({
-      queryKey: ["batch", batch, "rehearsed-run", layout],
+      queryKey: ["batch", batch, "rehearsed-run", layout, postingDate],
       queryFn: () =>
         dataOf(
           api.POST("/api/v1/posting-runs/rehearsal", {
-            body: { batch, allBatches: false, layout: layout || null },
+            body: { batch, allBatches: false, layout: layout || null, postingDate: postingDate || null },
           }),
         ),
       retry: false,
       staleTime: 0,
+    }),
+  closedPeriods: () =>
+    queryOptions({
+      queryKey: ["closed-periods"],
+      queryFn: () => dataOf(api.GET("/api/v1/closed-periods")),
     }),
   receivers: () =>
     queryOptions({

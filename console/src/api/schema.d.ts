@@ -3061,6 +3061,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/closed-periods": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which periods are closed, and who said so. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ClosedPeriodsRecord"];
+                    };
+                };
+            };
+        };
+        /** Closes all days up to one, or opens some again for a reason: what is dated on a closed day is posted on another. */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PeriodsToClose"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ClosedPeriodsRecord"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/translation-lists": {
         parameters: {
             query?: never;
@@ -4543,6 +4603,21 @@ export interface components {
             /** @description Those of them that are not kept yet. */
             secretsMissing: string[];
         };
+        /** @description Which periods are closed: nothing is posted on their days any more. */
+        ClosedPeriodsRecord: {
+            /**
+             * Format: date
+             * @description All days up to this one are closed; null for none.
+             */
+            through: null | string;
+            /**
+             * Format: int32
+             * @description Counts the changes; its ETag.
+             */
+            revision: number;
+            /** @description What was said, the newest first, at most a hundred. */
+            changes: components["schemas"]["PeriodChangeRecord"][];
+        };
         /** @description What was said by hand of most lines like a line before. It is shown, and never counts by itself. */
         CodeProposalRecord: {
             /**
@@ -5346,6 +5421,28 @@ export interface components {
             height: number;
             words: components["schemas"]["WordRecord"][];
         };
+        PeriodChangeRecord: {
+            /**
+             * Format: date
+             * @description Null for none.
+             */
+            through: null | string;
+            /** Format: date-time */
+            at: string;
+            by: string;
+            /** @description Empty where none was asked for. */
+            reason: string;
+        };
+        /** @description What is to be closed. */
+        PeriodsToClose: {
+            /**
+             * Format: date
+             * @description All days up to this one; left out for none.
+             */
+            through?: null | string;
+            /** @description Why days that were closed are opened again; it is kept on record. */
+            reason?: null | string;
+        };
         PlaceRecord: {
             /** Format: int32 */
             page: number;
@@ -5382,6 +5479,11 @@ export interface components {
              * @description The run that took it back; null while it is posted.
              */
             withdrawnIn: null | number;
+            /**
+             * Format: date
+             * @description The day that it is posted on by this run; null for one without a date.
+             */
+            postingDate: null | string;
         };
         /** @description A posting run with all that an auditor asks for. */
         PostingManifest: {
@@ -5439,6 +5541,11 @@ export interface components {
              * @description How many of its invoices were taken back.
              */
             withdrawn: number;
+            /**
+             * Format: date
+             * @description The day that its invoices of closed periods are posted on; null if none was said.
+             */
+            postingDate: null | string;
         };
         /** @description How far an invoice's numbers are proved. */
         ProofRecord: {
@@ -5744,6 +5851,8 @@ export interface components {
             left: number;
             /** @description Batches that do not come to what was stated of them, in sentences: a reason would be asked for. */
             disagreements: string[];
+            /** @description Says which invoices are dated in a closed period, so that a posting date has to be said; empty if none is. */
+            periodClosed: string;
             /** @description Why it would be refused; empty if it would be made. */
             faults: string[];
         };
@@ -5806,6 +5915,11 @@ export interface components {
             layout?: null | string;
             /** @description Receivers that get the run beside those that get each run at once. */
             deliver?: null | string[];
+            /**
+             * Format: date
+             * @description The day that invoices dated in a closed period are posted on; the others are posted on their own.
+             */
+            postingDate?: null | string;
         };
         /** @description What is taken back of a run. */
         RunToWithdraw: {
@@ -5818,6 +5932,11 @@ export interface components {
              * @default false
              */
             open: boolean;
+            /**
+             * Format: date
+             * @description The day that is taken for what was posted in a period that is closed by now.
+             */
+            postingDate?: null | string;
         };
         SaidShareRecord: {
             /** @description So many of all parts of the line. */

@@ -17,11 +17,12 @@ export function Post({ batch }: { batch: Batch }) {
   const [isAsking, asking] = useDisclosure(false);
   const [reason, setReason] = useKept(`post.${batch.id}`, "");
   const [layout, setLayout] = useKept("layout", "");
+  const [postingDate, setPostingDate] = useState("");
   const layouts = useQuery({ ...ask.layouts(), enabled: isAsking });
   const usable = layouts.data?.filter((one) => !one.isRetired) ?? [];
   const chosen = usable.some((one) => one.name === layout) ? layout : "";
   const rehearsed = useQuery({
-    ...ask.rehearsedRun(batch.id, chosen),
+    ...ask.rehearsedRun(batch.id, chosen, postingDate),
     enabled: isAsking && !layouts.isPending,
   });
   // The same key until a run is made: a press whose answer was lost makes no second run.
@@ -31,7 +32,13 @@ export function Post({ batch }: { batch: Batch }) {
       dataOf(
         api.POST("/api/v1/posting-runs", {
           params: { header: { "Idempotency-Key": key } },
-          body: { batch: batch.id, allBatches: false, despite: reason, layout: chosen || null },
+          body: {
+            batch: batch.id,
+            allBatches: false,
+            despite: reason,
+            layout: chosen || null,
+            postingDate: postingDate || null,
+          },
         }),
       ),
     onSuccess: (started) => {
@@ -76,6 +83,8 @@ export function Post({ batch }: { batch: Batch }) {
           rehearsed={rehearsed}
           reason={reason}
           setReason={setReason}
+          postingDate={postingDate}
+          setPostingDate={setPostingDate}
           post={post}
           leave={asking.close}
         />

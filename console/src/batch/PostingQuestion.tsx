@@ -4,6 +4,7 @@ import type { RehearsedRun } from "../api/client";
 import { Proved } from "../posting/Proved";
 import { Sums } from "../posting/Sums";
 import { count } from "../shared/amounts";
+import { Day } from "../shared/Day";
 import { Failed, Loading } from "../shared/Notes";
 import { saysSomething } from "../shared/reason";
 
@@ -11,12 +12,16 @@ interface Props {
   rehearsed: UseQueryResult<RehearsedRun>;
   reason: string;
   setReason: (reason: string) => void;
+  /** For what is dated in a closed period; empty while none is said. */
+  postingDate: string;
+  setPostingDate: (day: string) => void;
   post: { isPending: boolean; error: Error | null; mutate: () => void };
   leave: () => void;
 }
 
 /** What a run would come to, and the question whether to make it; why, where a batch does not come to what was stated. */
-export function PostingQuestion({ rehearsed, reason, setReason, post, leave }: Props) {
+export function PostingQuestion(props: Props) {
+  const { rehearsed, reason, setReason, postingDate, setPostingDate, post, leave } = props;
   const run = rehearsed.data;
   const asksWhy = run !== undefined && run.disagreements.length > 0;
   return (
@@ -53,6 +58,14 @@ export function PostingQuestion({ rehearsed, reason, setReason, post, leave }: P
           ))}
         </>
       )}
+      {run && run.periodClosed !== "" && (
+        <p className="state held" role="alert">
+          ▲ {run.periodClosed}
+        </p>
+      )}
+      {(postingDate !== "" || (run && run.periodClosed !== "")) && (
+        <Day label="Posted on, where the period is closed" value={postingDate} choose={setPostingDate} />
+      )}
       {asksWhy && (
         <Textarea
           label="Why it is posted although it does not come to what was stated"
@@ -76,7 +89,9 @@ export function PostingQuestion({ rehearsed, reason, setReason, post, leave }: P
           size="xs"
           data-autofocus
           loading={post.isPending}
-          disabled={!run || run.faults.length > 0 || (asksWhy && !saysSomething(reason))}
+          disabled={
+            !run || run.faults.length > 0 || run.periodClosed !== "" || (asksWhy && !saysSomething(reason))
+          }
           onClick={() => post.mutate()}
         >
           {asksWhy ? "Post it all the same" : `Post ${run ? count(run.invoices, "invoice") : ""}`}

@@ -8,6 +8,7 @@ import { count, dayAndTime } from "../shared/amounts";
 import { CopyTable } from "../shared/CopyTable";
 import { Empty, Failed, Loading } from "../shared/Notes";
 import { useWhereabouts } from "../shared/Trail";
+import { ClosedPeriods } from "./ClosedPeriods";
 import { NEW_LAYOUT } from "./newLayout";
 import { layoutOf, Standing } from "./Standing";
 import { Sums } from "./Sums";
@@ -39,6 +40,7 @@ export function PostingPage() {
         {layouts.data && layouts.data.length > 0 && <LayoutTable layouts={layouts.data} />}
       </section>
       <CodingSummary />
+      <ClosedPeriods />
       <Receivers />
       <section aria-label="Runs">
         <div className="row" style={{ justifyContent: "space-between" }}>

@@ -70,6 +70,12 @@ function Run({ manifest }: { manifest: PostingManifest }) {
               <td>{run.reason}</td>
             </tr>
           )}
+          {run.postingDate !== null && (
+            <tr>
+              <th scope="row">Posting date</th>
+              <td>{run.postingDate}, of what is dated in a closed period</td>
+            </tr>
+          )}
           <tr>
             <th scope="row">Layout</th>
             <td>

@@ -1,10 +1,12 @@
 import { Checkbox } from "@mantine/core";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, dataOf, type PostingRun } from "../api/client";
+import { ask } from "../api/queries";
 import { AskReason } from "../shared/AskReason";
 import { count } from "../shared/amounts";
+import { Day } from "../shared/Day";
 import { newKey } from "../shared/requestKey";
 import { useKept } from "../shared/useKept";
 
@@ -23,6 +25,8 @@ export function Withdraw({ run, chosen, all, opened, close }: Props) {
   const navigate = useNavigate();
   const [reason, setReason] = useKept(`withdraw.${run.number}`, "");
   const [isOpen, setIsOpen] = useState(false);
+  const [postingDate, setPostingDate] = useState("");
+  const periods = useQuery({ ...ask.closedPeriods(), enabled: opened });
   // The same key until it is done: a press whose answer was lost takes nothing back twice.
   const [key, setKey] = useState(newKey);
   const withdraw = useMutation({
@@ -30,7 +34,12 @@ export function Withdraw({ run, chosen, all, opened, close }: Props) {
       dataOf(
         api.POST("/api/v1/posting-runs/{number}/withdrawal", {
           params: { path: { number: run.number }, header: { "Idempotency-Key": key } },
-          body: { reason, open: isOpen, invoices: chosen.length === 0 ? null : chosen },
+          body: {
+            reason,
+            open: isOpen,
+            invoices: chosen.length === 0 ? null : chosen,
+            postingDate: postingDate || null,
+          },
         }),
       ),
     onSuccess: async (made) => {
@@ -64,6 +73,13 @@ export function Withdraw({ run, chosen, all, opened, close }: Props) {
         checked={isOpen}
         onChange={(event) => setIsOpen(event.currentTarget.checked)}
       />
+      {periods.data?.through && (
+        <Day
+          label={`Posted on, where that is in a period that is closed by now (up to ${periods.data.through})`}
+          value={postingDate}
+          choose={setPostingDate}
+        />
+      )}
     </AskReason>
   );
 }

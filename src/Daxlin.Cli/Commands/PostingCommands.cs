@@ -17,8 +17,9 @@ internal static class PostingCommands
         var layout = new Option<string?>("--layout") { Description = "The layout that writes the files; one CSV file of every value if left out.", HelpName = "NAME" };
         var despite = new Option<string?>("--despite") { Description = "Why a batch is posted that does not come to its control totals; it is kept on record.", HelpName = "REASON" };
         var deliver = new Option<string[]>("--deliver") { Description = "Deliver the run to this receiver, too; may be said again. Those that get each run at once need not be named.", HelpName = "RECEIVER" };
-        var run = new Command("run", "Post the approved invoices of a batch, or of all batches, that were not posted before; all or none.") { batch, all, layout, Out, Into, despite, deliver };
-        var rehearse = new Command("rehearse", "Say what a run would come to and write; nothing is posted.") { batch, all, layout };
+        var date = new Option<string?>("--posting-date") { Description = "The day that invoices dated in a closed period are posted on.", HelpName = "DAY" };
+        var run = new Command("run", "Post the approved invoices of a batch, or of all batches, that were not posted before; all or none.") { batch, all, layout, Out, Into, despite, deliver, date };
+        var rehearse = new Command("rehearse", "Say what a run would come to and write; nothing is posted.") { batch, all, layout, date };
         foreach (var command in new[] { run, rehearse })
         {
             command.Validators.Add(result =>
@@ -33,19 +34,21 @@ internal static class PostingCommands
                 NeedsTarget(result);
         });
         run.SetAction(CommandContext.Run((parsed, context, cancel) => Run(
-            Which(parsed.GetValue(batch), parsed.GetValue(layout), parsed.GetValue(despite)), new PostingTarget(parsed.GetValue(Out), parsed.GetValue(Into)), context, cancel, parsed.GetValue(deliver) ?? [])));
-        rehearse.SetAction(CommandContext.Run((parsed, context, cancel) => Rehearse(Which(parsed.GetValue(batch), parsed.GetValue(layout), null), context, cancel)));
+            Which(parsed.GetValue(batch), parsed.GetValue(layout), parsed.GetValue(despite), parsed.GetValue(date)), new PostingTarget(parsed.GetValue(Out), parsed.GetValue(Into)), context, cancel, parsed.GetValue(deliver) ?? [])));
+        rehearse.SetAction(CommandContext.Run((parsed, context, cancel) => Rehearse(Which(parsed.GetValue(batch), parsed.GetValue(layout), null, parsed.GetValue(date)), context, cancel)));
 
         var number = new Argument<int>("NUMBER") { Description = "The posting run's number." };
         var reason = new Option<string>("--because") { Description = "Why it is taken back; it is kept on record.", HelpName = "REASON", Required = true };
         var some = new Option<int[]>("--invoice") { Description = "Only this invoice of the run; may be said again.", HelpName = "ID" };
         var open = new Option<bool>("--open") { Description = "Open the invoices again, to be corrected; else they stay approved." };
-        var withdraw = new Command("withdraw", "Take a run back, or some of its invoices: a numbered run with the other sign, by the same layout.") { number, reason, some, open, Out, Into };
+        var withdraw = new Command("withdraw", "Take a run back, or some of its invoices: a numbered run with the other sign, by the same layout.") { number, reason, some, open, Out, Into, date };
         withdraw.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
         {
             var body = new JsonObject { ["reason"] = parsed.GetValue(reason), ["open"] = parsed.GetValue(open) };
             if (parsed.GetValue(some) is { Length: > 0 } ids)
                 body["invoices"] = new JsonArray([.. ids.Select(id => JsonValue.Create(id))]);
+            if (parsed.GetValue(date) is { } day)
+                body["postingDate"] = PeriodCommands.DayOf(day);
             var target = new PostingTarget(parsed.GetValue(Out), parsed.GetValue(Into));
             using var _ = target.Tried();
             var made = await context.Service.Make($"posting-runs/{parsed.GetValue(number)}/withdrawal", body, Guid.NewGuid().ToString(), cancel);
@@ -90,13 +93,15 @@ internal static class PostingCommands
             result.AddError("Say where the files go: --out FILE for a run of one file, or --into FOLDER.");
     }
 
-    private static JsonObject Which(int? batch, string? layout, string? despite)
+    private static JsonObject Which(int? batch, string? layout, string? despite, string? postingDate = null)
     {
         JsonObject which = batch is null ? new() { ["allBatches"] = true } : new() { ["batch"] = batch };
         if (layout is { Length: > 0 })
             which["layout"] = layout;
         if (despite is { Length: > 0 })
             which["despite"] = despite;
+        if (postingDate is not null)
+            which["postingDate"] = PeriodCommands.DayOf(postingDate);
         return which;
     }
 
@@ -137,7 +142,7 @@ internal static class PostingCommands
     {
         var run = await context.Service.Post("posting-runs/rehearsal", which, cancel);
         context.Print(run, () => PostingSheet.PrintRehearsed(run));
-        return run["faults"]!.AsArray().Count + run["disagreements"]!.AsArray().Count > 0 ? ExitCodes.SomethingToLookAt : ExitCodes.Done;
+        return run["faults"]!.AsArray().Count + run["disagreements"]!.AsArray().Count + Shown.Text(run["periodClosed"]).Length > 0 ? ExitCodes.SomethingToLookAt : ExitCodes.Done;
     }
 
     private static async Task<int> Fetch(int number, PostingTarget target, CommandContext context, CancellationToken cancel)

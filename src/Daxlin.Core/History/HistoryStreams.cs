@@ -27,6 +27,8 @@ public static class HistoryStreams
 
     public const string Coding = "coding-rules";
 
+    public const string ClosedPeriods = "closed-periods";
+
     public const string Secrets = "secrets";
 
     private static string Text(int number) => number.ToString(CultureInfo.InvariantCulture);

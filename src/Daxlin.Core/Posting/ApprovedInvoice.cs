@@ -34,6 +34,18 @@ public sealed record ApprovedInvoice(
     /// <summary>The stated tax, or what its rows come to where no sum of them is stated.</summary>
     public decimal Tax => AmountOf(TradeNames.Tax) ?? Taxes.Sum(row => row.Amount);
 
+    /// <summary>The invoice's own date; null if it has none.</summary>
+    public DateOnly? InvoiceDate => Fields.TryGetValue(TradeNames.InvoiceDate, out var settled)
+        && DateOnly.TryParseExact(settled, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var date) ? date : null;
+
+    /// <summary>The day that it is posted on, or was.</summary>
+    public DateOnly? PostingDate => Origin.PostingDate ?? InvoiceDate;
+
+    /// <summary>The invoice with the day that a run posts it on.</summary>
+    /// <returns>Null where its day lies in a closed period and the run says no other.</returns>
+    public ApprovedInvoice? PostedBy(PostingDates dates) => dates.IsClosed(PostingDate) && dates.Otherwise is null ? null
+        : this with { Origin = Origin with { PostingDate = dates.Of(PostingDate) } };
+
     private decimal? AmountOf(string name) =>
         Fields.TryGetValue(name, out var settled)
             ? decimal.Parse(settled, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture)

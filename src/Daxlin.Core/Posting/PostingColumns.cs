@@ -43,10 +43,11 @@ public static class PostingColumns
     /// <summary>The settled columns, then those of the templates' own names, then the source.</summary>
     internal static ImmutableArray<string> With(IEnumerable<string> own) => [.. Header, .. Item, .. own, .. Source];
 
-    /// <summary>The names of the template's own that an invoice has values of.</summary>
+    /// <summary>The names of the template's own that an invoice has values of, and of the day that it is posted on where that is not its own.</summary>
     internal static IEnumerable<string> NamesOf(ApprovedInvoice invoice) => invoice.Fields.Keys
         .Concat(invoice.Lines.SelectMany(line => FlatRowsOf(line, PartsOf(invoice, line.Number))).SelectMany(cells => cells.Keys))
-        .Where(name => !Settled.Contains(name));
+        .Where(name => !Settled.Contains(name))
+        .Concat(invoice.PostingDate != invoice.InvoiceDate ? [LayoutNames.PostingDate] : []);
 
     /// <summary>The columns of item rows, those of the template's own that an invoice has values of among them.</summary>
     internal static IEnumerable<string> ItemsOf(ApprovedInvoice invoice) => Item.Where(column => column != Block)
@@ -71,6 +72,7 @@ public static class PostingColumns
         cells[LayoutNames.Batch] = invoice.Origin.Batch;
         cells[LayoutNames.ApprovedBy] = invoice.Origin.ApprovedBy;
         cells[LayoutNames.ApprovedOn] = ExpressionTypes.Settled(invoice.Origin.ApprovedOn);
+        cells[LayoutNames.PostingDate] = ExpressionTypes.Settled(invoice.PostingDate);
         cells[LayoutNames.TakenInOn] = ExpressionTypes.Settled(invoice.Origin.TakenInOn);
         cells[LayoutNames.VendorAccount] = invoice.Origin.VendorAccount;
         cells[LayoutNames.VendorTaxCode] = invoice.Origin.VendorTaxCode;

@@ -20,6 +20,7 @@ internal static class HistoryActs
     public const string ReceiverSaved = "receiverSaved";
     public const string SecretKept = "secretKept";
     public const string SecretForgotten = "secretForgotten";
+    public const string PeriodsClosed = "periodsClosed";
     public const string LayoutSaved = "layoutSaved";
     public const string ListSaved = "listSaved";
     public const string CodingSaved = "codingSaved";

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Globalization;
 using System.Text.Json;
 using Daxlin.Core.History;
+using Daxlin.Core.Posting;
 using Daxlin.Service.Posting.Layouts;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
@@ -59,6 +60,7 @@ internal static class PostingEndpoints
                 invoice.IsCreditNote,
                 row.ContentSha256,
                 row.WithdrawnIn,
+                row.Origin,
             })
             .OrderBy(row => row.Id).ToListAsync(cancel);
         var approvals = await Approvals.Of(db, rows.ConvertAll(row => row.Id), run.At, cancel);
@@ -67,7 +69,7 @@ internal static class PostingEndpoints
             [
                 .. rows.Select(row => new PostedInvoiceRecord(
                     row.Id, row.Vendor, row.InvoiceNumber, row.InvoiceDate, row.Currency, row.Total, row.IsCreditNote, approvals.GetValueOrDefault(row.Id)?.By ?? "", approvals.GetValueOrDefault(row.Id)?.At,
-                    row.ContentSha256, row.WithdrawnIn)),
+                    row.ContentSha256, row.WithdrawnIn, PostedOn(run, row.Origin, row.InvoiceDate))),
             ]));
     }
 
@@ -139,5 +141,12 @@ internal static class PostingEndpoints
 
     private static PostingRunSummary Of(PostingRun run, int withdrawn) => new(
         run.Number, run.BatchId, run.At, run.By, run.Invoices, run.Rows, JsonSerializer.Deserialize<ImmutableSortedDictionary<string, string>>(run.Sums)!, run.Layout, run.LayoutVersion, run.Reverses,
-        run.Reason, withdrawn);
+        run.Reason, withdrawn, run.PostingDate);
+
+    /// <summary>The day that a run posts an invoice on; what takes it back does so on the day that it was posted on, unless that is closed by now.</summary>
+    private static DateOnly? PostedOn(PostingRun run, string origin, string invoiceDate)
+    {
+        var own = DateOnly.TryParseExact(invoiceDate, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var date) ? date : (DateOnly?)null;
+        return PostingRuns.DatesOf(run).Of(origin.Length > 0 ? JsonSerializer.Deserialize<ApprovedOrigin>(origin)!.PostingDate ?? own : own);
+    }
 }

@@ -11,6 +11,7 @@ using Daxlin.Service.Posting.Coding;
 using Daxlin.Service.Posting.Deliveries;
 using Daxlin.Service.Posting.Layouts;
 using Daxlin.Service.Posting.Lists;
+using Daxlin.Service.Posting.Periods;
 using Daxlin.Service.Posting.Receivers;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
@@ -23,7 +24,7 @@ namespace Daxlin.Service.Posting;
 /// A run, its invoices' new states, its files and its history are stored in one transaction: a kill leaves all of it or nothing. The
 /// turn to write is held by who asks.
 /// </remarks>
-internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf lists, CodingShelf coding, CodingWorker worker, ReceiverShelf receivers, DeliveryWorker deliveries, TimeProvider clock)
+internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf lists, ClosedPeriods periods, CodingShelf coding, CodingWorker worker, ReceiverShelf receivers, DeliveryWorker deliveries, TimeProvider clock)
 {
     private const int MostTold = 10;
 
@@ -40,7 +41,7 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
                 $"What is to be posted does not come to what was stated. {string.Join(' ', draft.Disagreements)} Nothing was posted. To post it all the same, say why, in words of {Reason.FewestLetters} letters at least."));
         }
         var work = draft.Work;
-        if (RefusalOf(work) is { } fault)
+        if (RefusalOf(work, draft.Plan.Run.Dates) is { } fault)
             return (null, fault);
         var run = RunOf(draft.Plan, work, wanted.Batch, who, key);
         run.Reason = draft.Disagreements.Count == 0 ? "" : $"{despite} ({string.Join(' ', draft.Disagreements)})";
@@ -74,7 +75,7 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
         var (plan, work) = (draft.Plan, draft.Work);
         return (new RehearsedRun(
             plan.Run.Number, work.Totals.Invoices, work.Totals.Rows, SumsOf(work), plan.Layout?.Name ?? "", plan.LayoutVersion, [.. work.Files.Select(RehearsedFile.Of)],
-            [.. work.Sums.Select(ProvedSumRecord.From)], work.Left, [.. draft.Disagreements], [.. work.Altered.Select(Altered), .. work.Faults.Select(fault => fault.ToString())]), null);
+            [.. work.Sums.Select(ProvedSumRecord.From)], work.Left, [.. draft.Disagreements], ToldUndated(work, plan.Run.Dates), [.. work.Altered.Select(Altered), .. work.Faults.Select(fault => fault.ToString())]), null);
     }
 
     /// <summary>Takes a run back, or some of its invoices: a numbered run with the other sign, by the same layout.</summary>
@@ -95,12 +96,15 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
         if (posted.Count == 0)
             return (null, Refused.Conflict("nothing-to-withdraw", $"Nothing of run {of.Number} is posted any more: all of it was taken back before."));
         var number = await NextNumber(cancel);
-        var (plan, faults) = await PlanLike(of, posted, new RunFacts(number, Today, IsReversal: true), cancel);
+        var (dates, closed) = await DatesOf(wanted.PostingDate, cancel);
+        if (closed is not null)
+            return (null, closed);
+        var (plan, faults) = await PlanLike(of, posted, new RunFacts(number, Today, IsReversal: true) { Dates = dates }, cancel);
         if (plan is null)
             return (null, faults);
         var ids = posted.ConvertAll(row => row.InvoiceId);
         var work = await PostingWriter.Write(plan, ids, db, cancel);
-        if (RefusalOf(work) is { } fault)
+        if (RefusalOf(work, dates) is { } fault)
             return (null, fault);
         var run = RunOf(plan, work, of.BatchId, who, key);
         (run.Reverses, run.Reason) = (of.Number, reason);
@@ -136,7 +140,7 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
     {
         var posted = await db.PostedInvoices.AsNoTracking().Where(row => run.Reverses == null ? row.RunNumber == run.Number : row.WithdrawnIn == run.Number)
             .OrderBy(row => row.InvoiceId).ToListAsync(cancel);
-        var (plan, refused) = await PlanLike(run, posted, new RunFacts(run.Number, DateOnly.FromDateTime(run.At), run.Reverses is not null), cancel);
+        var (plan, refused) = await PlanLike(run, posted, new RunFacts(run.Number, DateOnly.FromDateTime(run.At), run.Reverses is not null) { Dates = DatesOf(run) }, cancel);
         if (plan is null)
             return refused;
         if (plan.Layout is null)
@@ -157,7 +161,7 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
         {
             if (contents[invoice.Id] is { Length: > 0 } known && known != content)
                 return Refused.Conflict("changed-since-posted", $"Invoice {invoice.Id} is not any more as run {run.Number} posted it; the run's files have it as it was.");
-            await see(LaidOut.Of(plan.Layout!, invoice, plan.Lists.Lists, plan.Run, plan.Journal));
+            await see(LaidOut.Of(plan.Layout!, invoice.PostedBy(plan.Run.Dates) ?? invoice, plan.Lists.Lists, plan.Run, plan.Journal));
         }
         return null;
     }
@@ -185,10 +189,13 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
             if (unfit is not null)
                 return (null, unfit);
         }
+        var (dates, closed) = await DatesOf(wanted.PostingDate, cancel);
+        if (closed is not null)
+            return (null, closed);
         var invoices = db.Invoices.Where(invoice => invoice.State == InvoiceState.Approved && (wanted.Batch == null || invoice.BatchId == wanted.Batch));
         var ids = await invoices.OrderBy(invoice => invoice.Id).Select(invoice => invoice.Id).ToListAsync(cancel);
         var known = await lists.Now(cancel);
-        var plan = new PostingPlan(null, 0, known, new RunFacts(await NextNumber(cancel), Today));
+        var plan = new PostingPlan(null, 0, known, new RunFacts(await NextNumber(cancel), Today) { Dates = dates });
         if (wanted.Layout is { Length: > 0 } name)
         {
             var (layout, refused) = await layouts.FindInUse(name, known.Lists, cancel);
@@ -199,7 +206,7 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
                 plan = await coding.WithJournal(plan, null, known.Lists, cancel);
         }
         var work = await PostingWriter.Write(plan, ids, db, cancel);
-        if (work.Posted.IsEmpty && work.Altered.IsEmpty)
+        if (work.Posted.IsEmpty && work.Altered.IsEmpty && work.Undated.IsEmpty)
         {
             return (null, Refused.Conflict("nothing-to-post", work.Left == 0
                 ? "There is nothing to post: no invoice is approved that was not posted before."
@@ -232,6 +239,8 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
         Layout = plan.Layout?.Name ?? "",
         LayoutVersion = plan.LayoutVersion,
         CodingVersion = plan.CodingVersion,
+        ClosedThrough = plan.Run.Dates.ClosedThrough,
+        PostingDate = plan.Run.Dates.Otherwise,
         Lists = JsonSerializer.Serialize(plan.ListsUsed.ToImmutableSortedDictionary(name => name, name => plan.Lists.Versions[name], StringComparer.Ordinal)),
         Sums = JsonSerializer.Serialize(SumsOf(work)),
     };
@@ -287,10 +296,34 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
         }
     }
 
-    private static Refused? RefusalOf(PostingWork work)
+    /// <summary>The days that a run posted on.</summary>
+    internal static PostingDates DatesOf(PostingRun run) => new(run.ClosedThrough, run.PostingDate);
+
+    /// <summary>The days that a run made now posts on.</summary>
+    /// <param name="said">For what is dated in a closed period.</param>
+    private async Task<(PostingDates Dates, Refused? Refusal)> DatesOf(DateOnly? said, CancellationToken cancel)
+    {
+        var dates = new PostingDates((await periods.Newest(cancel))?.Through, said);
+        return (dates, said is null || !dates.IsClosed(said) ? null
+            : Refused.Faulty("posting-date-closed", $"The posting date {Day(said)} lies in a closed period, too: all up to {Day(dates.ClosedThrough)} is closed."));
+    }
+
+    private static string ToldUndated(PostingWork work, PostingDates dates)
+    {
+        if (work.Undated.IsEmpty)
+            return "";
+        var told = string.Join(", ", work.Undated.Take(MostTold).Select(one => $"{(one.Number.Length > 0 ? one.Number : $"invoice {one.Invoice}")} of {(one.Date is null ? "no date" : Day(one.Date))}"));
+        return $"All up to {Day(dates.ClosedThrough)} is closed, and {Counted(work.Undated.Length)} {(work.Undated.Length == 1 ? "is" : "are")} dated before its end: {told}{(work.Undated.Length > MostTold ? ", …" : "")}.";
+    }
+
+    private static string Day(DateOnly? day) => day?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? "";
+
+    private static Refused? RefusalOf(PostingWork work, PostingDates dates)
     {
         if (!work.Altered.IsEmpty)
             return Refused.Conflict("altered-since-approved", $"{Altered(work.Altered[0])} Nothing was posted. The history says who approved what.");
+        if (!work.Undated.IsEmpty)
+            return Refused.Conflict("period-closed", $"{ToldUndated(work, dates)} Nothing was posted. Say a posting date for them that is not closed.");
         if (work.Faults.IsEmpty)
             return null;
         var told = string.Join(' ', work.Faults.Take(MostTold));

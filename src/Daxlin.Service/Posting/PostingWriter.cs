@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Daxlin.Core.Posting;
 using Daxlin.Core.Posting.Layouts;
+using Daxlin.Core.Templates;
 using Daxlin.Service.Posting.Files;
 using Daxlin.Service.Storage;
 
@@ -18,16 +19,24 @@ internal static class PostingWriter
         var posted = ImmutableArray.CreateBuilder<PostedContent>(ids.Count);
         var altered = ImmutableArray.CreateBuilder<int>();
         var faults = ImmutableArray.CreateBuilder<LayoutFault>();
+        var undated = ImmutableArray.CreateBuilder<UndatedInvoice>();
         var left = 0;
         var totals = new ControlTotalsSoFar(plan.Run.IsReversal);
         var proof = plan.Layout is null ? null : new LayoutProof(plan.Layout);
         using var files = plan.Layout is null ? null : new LayoutFiles(plan.Layout, plan.Run);
         using var every = plan.Layout is null ? new EveryValueFile(await ColumnsOf(plan, ids, db, cancel)) : null;
-        await foreach (var (invoice, content, isAsApproved) in ApprovedInvoices.Read(db, ids, plan.Origins, cancel))
+        await foreach (var (approved, content, isAsApproved) in ApprovedInvoices.Read(db, ids, plan.Origins, cancel))
         {
             if (plan.MustBeApproved && !isAsApproved)
             {
-                altered.Add(invoice.Id);
+                altered.Add(approved.Id);
+                continue;
+            }
+            var dated = approved.PostedBy(plan.Run.Dates);
+            var invoice = dated ?? approved;
+            if (plan.Layout is null && dated is null)
+            {
+                undated.Add(Undated(approved));
                 continue;
             }
             if (plan.Layout is null)
@@ -43,6 +52,11 @@ internal static class PostingWriter
                     left++;
                     continue;
                 }
+                if (dated is null)
+                {
+                    undated.Add(Undated(approved));
+                    continue;
+                }
                 if (faults.Count < MostFaults)
                     faults.AddRange(Add(laidOut, proof!, files!));
             }
@@ -50,10 +64,12 @@ internal static class PostingWriter
             totals.Add(invoice);
         }
         var sums = proof?.Sums ?? [];
-        var written = faults.Count > 0 || altered.Count > 0 ? [] : every is not null ? [every.End(plan.Run.Number)] : files!.End(sums);
+        var written = faults.Count > 0 || altered.Count > 0 || undated.Count > 0 ? [] : every is not null ? [every.End(plan.Run.Number)] : files!.End(sums);
         return new PostingWork(
-            [.. written], posted.ToImmutable(), left, totals.Totals with { Rows = written.Sum(file => file.Records) }, sums, [.. faults.Take(MostFaults)], altered.ToImmutable());
+            [.. written], posted.ToImmutable(), left, totals.Totals with { Rows = written.Sum(file => file.Records) }, sums, [.. faults.Take(MostFaults)], undated.ToImmutable(), altered.ToImmutable());
     }
+
+    private static UndatedInvoice Undated(ApprovedInvoice invoice) => new(invoice.Id, invoice.Fields.GetValueOrDefault(TradeNames.InvoiceNumber, ""), invoice.PostingDate);
 
     private static ImmutableArray<LayoutFault> Add(LaidOutInvoice laidOut, LayoutProof proof, LayoutFiles files)
     {
@@ -78,7 +94,7 @@ internal static class PostingWriter
     {
         var columns = new PostingColumnsSoFar();
         await foreach (var (invoice, _, _) in ApprovedInvoices.Read(db, ids, plan.Origins, cancel))
-            columns.Add(invoice);
+            columns.Add(invoice.PostedBy(plan.Run.Dates) ?? invoice);
         return columns.Columns;
     }
 }

@@ -26,6 +26,7 @@ public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(opt
     public DbSet<ReceiverVersion> Receivers => Set<ReceiverVersion>();
     public DbSet<Delivery> Deliveries => Set<Delivery>();
     public DbSet<LayoutVersion> Layouts => Set<LayoutVersion>();
+    public DbSet<PeriodClosing> PeriodClosings => Set<PeriodClosing>();
     public DbSet<CodingVersion> Codings => Set<CodingVersion>();
     public DbSet<CodedCase> CodedCases => Set<CodedCase>();
     public DbSet<ListVersion> Lists => Set<ListVersion>();
@@ -139,6 +140,7 @@ public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(opt
         });
         modelBuilder.Entity<CodingVersion>().HasKey(coding => coding.Version);
         modelBuilder.Entity<CodingVersion>().Property(coding => coding.Version).ValueGeneratedNever();
+        modelBuilder.Entity<PeriodClosing>().Property(closing => closing.Id).ValueGeneratedNever();
         modelBuilder.Entity<CodedCase>().HasIndex(one => new { one.VendorId, one.Like });
         modelBuilder.Entity<CodedCase>().HasIndex(one => one.InvoiceId);
         modelBuilder.Entity<ListVersion>().HasIndex(list => new { list.Name, list.Version }).IsUnique();

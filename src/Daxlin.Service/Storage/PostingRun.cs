@@ -22,6 +22,12 @@ public sealed class PostingRun
     /// <summary>The version of the coding rules whose accounts its journals have; 0 for none.</summary>
     public int CodingVersion { get; set; }
 
+    /// <summary>The last day that was closed when it was made; null if nothing was.</summary>
+    public DateOnly? ClosedThrough { get; set; }
+
+    /// <summary>The day that its invoices of closed periods are posted on; null if none was said.</summary>
+    public DateOnly? PostingDate { get; set; }
+
     /// <summary>The run that it takes back, or parts of it; null for one that posts.</summary>
     public int? Reverses { get; set; }
 

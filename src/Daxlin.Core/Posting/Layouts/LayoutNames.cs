@@ -12,6 +12,8 @@ public static class LayoutNames
     public const string PostedOn = "postedOn";
     /// <summary>Yes in the run that takes back what an earlier one posted.</summary>
     public const string Reversal = "reversal";
+    /// <summary>The invoice's own date, or the one that is said for what is dated in a closed period.</summary>
+    public const string PostingDate = "postingDate";
     public const string LineCount = "lineCount";
     public const string Batch = "batch";
     public const string ApprovedBy = "approvedBy";
@@ -28,7 +30,7 @@ public static class LayoutNames
         .AddRange(Typed(
             ExpressionType.Text, PostingColumns.Kind, PostingColumns.Vendor, PostingColumns.File, PostingColumns.Document, Batch, ApprovedBy, VendorAccount, VendorTaxCode))
         .AddRange(Typed(ExpressionType.Number, PostingColumns.InvoiceId, LineCount, Run))
-        .AddRange(Typed(ExpressionType.Date, PostedOn, ApprovedOn, TakenInOn))
+        .AddRange(Typed(ExpressionType.Date, PostedOn, PostingDate, ApprovedOn, TakenInOn))
         .Add(Reversal, ExpressionType.YesNo);
 
     private static readonly ImmutableDictionary<string, ExpressionType> OfLines = OfInvoices

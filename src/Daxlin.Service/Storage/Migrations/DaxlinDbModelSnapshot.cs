@@ -599,6 +599,30 @@ namespace Daxlin.Service.Storage.Migrations
                     b.ToTable("Lists");
                 });
 
+            modelBuilder.Entity("Daxlin.Service.Storage.PeriodClosing", b =>
+                {
+                    b.Property<int>("Id")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Reason")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly?>("Through")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("PeriodClosings");
+                });
+
             modelBuilder.Entity("Daxlin.Service.Storage.PostedFile", b =>
                 {
                     b.Property<int>("Id")
@@ -684,6 +708,9 @@ namespace Daxlin.Service.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<DateOnly?>("ClosedThrough")
+                        .HasColumnType("TEXT");
+
                     b.Property<int>("CodingVersion")
                         .HasColumnType("INTEGER");
 
@@ -699,6 +726,9 @@ namespace Daxlin.Service.Storage.Migrations
 
                     b.Property<string>("Lists")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly?>("PostingDate")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Reason")
