@@ -199,7 +199,7 @@ public sealed class PostingCommandTests : IDisposable
 
         await using var service = await ServiceUnderTest.Start();
         Task<(int ExitCode, string Said, string Error)> Run(params string[] arguments) => Client.Run(service.Address, arguments);
-        await Run("template", "save", template);
+        await service.SaveTemplate(await File.ReadAllTextAsync(template));
         (code, said, _) = await Run("batch", "add", "Electronic", folder, "--wait");
         Assert.Equal((1, true), (code, said.Contains("3 documents   1 ▲ held   2 ○ clear", StringComparison.Ordinal)));
         var xml = (await service.Invoices(1)).Single(one => ((string)one["file"]!).EndsWith(".xml", StringComparison.Ordinal));
