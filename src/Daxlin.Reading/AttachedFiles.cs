@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Globalization;
 using System.Security.Cryptography;
 using UglyToad.PdfPig;
 using UglyToad.PdfPig.Filters;
@@ -13,6 +14,8 @@ internal sealed class AttachedFiles
     private const int MostFiles = 20;
     private const int MostNodes = 2000;
     private const int Deepest = 30;
+    private const int LongestName = 60;
+    private const string Ending = ".xml";
 
     private static readonly NameToken EmbeddedFiles = NameToken.Create("EmbeddedFiles");
     private static readonly NameToken Names = NameToken.Create("Names");
@@ -68,8 +71,8 @@ internal sealed class AttachedFiles
     {
         if (found.Count >= MostFiles || Resolve(specification) is not DictionaryToken file)
             return;
-        var name = TextOf(Get<IToken>(file, UnicodeFile)) ?? TextOf(Get<IToken>(file, File)) ?? "";
-        if (!name.EndsWith(".xml", StringComparison.OrdinalIgnoreCase) || Get<DictionaryToken>(file, Embedded) is not { } forms)
+        var name = Harmless(TextOf(Get<IToken>(file, UnicodeFile)) ?? TextOf(Get<IToken>(file, File)) ?? "");
+        if (!name.EndsWith(Ending, StringComparison.OrdinalIgnoreCase) || Get<DictionaryToken>(file, Embedded) is not { } forms)
             return;
         // A file is named both by the tree and among the associated ones.
         if ((Get<StreamToken>(forms, UnicodeFile) ?? Get<StreamToken>(forms, File)) is not { } stream)
@@ -99,8 +102,25 @@ internal sealed class AttachedFiles
     private T? Get<T>(DictionaryToken dictionary, NameToken key) where T : class, IToken =>
         dictionary.TryGet(key, out var token) ? Resolve(token) as T : null;
 
-    /// <summary>What a reference refers to; null for one that goes nowhere.</summary>
-    private IToken? Resolve(IToken token) => token is IndirectReferenceToken reference ? document.Structure.GetObject(reference.Data)?.Data : token;
+    /// <summary>What a reference refers to; null for one that goes nowhere: whatever is wrong with attachments, the pages are whole.</summary>
+    private IToken? Resolve(IToken token)
+    {
+        try
+        {
+            return token is IndirectReferenceToken reference ? document.Structure.GetObject(reference.Data)?.Data : token;
+        }
+        catch (Exception error) when (error is not (UnreadableException or OutOfMemoryException or InsufficientExecutionStackException))
+        {
+            return null;
+        }
+    }
+
+    /// <summary>A stranger's name of a file as sentences can have it: its last part, without what is no letter, and not without end.</summary>
+    private static string Harmless(string name)
+    {
+        var last = string.Concat(name[(name.LastIndexOfAny(['/', '\\']) + 1)..].Where(c => !char.IsControl(c) && !char.IsSurrogate(c) && char.GetUnicodeCategory(c) != UnicodeCategory.Format));
+        return last.Length <= LongestName ? last : last[..(LongestName - Ending.Length - 1)] + "…" + last[^Ending.Length..];
+    }
 
     private static string? TextOf(IToken? token) => token switch
     {

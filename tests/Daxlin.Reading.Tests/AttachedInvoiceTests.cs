@@ -73,7 +73,7 @@ public class AttachedInvoiceTests
         { "another number", "a.xml", Ubl("C-5", "9.00"), "electronic-other: The electronic invoice a.xml is number C-5 over 9.00 EUR; the page says C-4. One of the two is not meant for this invoice." },
         { "another date", "a.xml", Encoding.UTF8.GetBytes(Encoding.UTF8.GetString(Ubl()).Replace("2026-03-14", "2026-03-15", StringComparison.Ordinal)), "electronic-differs: Invoice date: the electronic invoice a.xml states 2026-03-15; the page states 2026-03-14." },
         { "cut short", "a.xml", Ubl()[..200], "electronic-unread: The document carries a.xml, which looks like an electronic invoice and cannot be read: It is not well-formed XML, names entities of its own, or is more than an invoice may be (line 1)." },
-        { "no number", "a.xml", Ubl(total: "22,00"), "electronic-unread: The document carries a.xml, which looks like an electronic invoice and cannot be read: LegalMonetaryTotal/TaxInclusiveAmount says “22,00”, which is no number." },
+        { "no number", "a.xml", Ubl(total: "22,00"), "electronic-unread: The document carries a.xml, which looks like an electronic invoice and cannot be read: LegalMonetaryTotal/TaxInclusiveAmount says “22,00”, which is no number of an invoice." },
         { "an entity without end", "a.xml", [.. "<!DOCTYPE x [<!ENTITY a \"aaaaaaaaaa\"><!ENTITY b \"&a;&a;&a;&a;\">]>"u8, .. Ubl(more: "<b:Note>&b;</b:Note>")], "electronic-unread: The document carries a.xml, which looks like an electronic invoice and cannot be read: It is not well-formed XML, names entities of its own, or is more than an invoice may be." },
         { "deep", "a.xml", Ubl(more: string.Concat(Enumerable.Repeat("<b:Note>", 90)) + string.Concat(Enumerable.Repeat("</b:Note>", 90))), "electronic-unread: The document carries a.xml, which looks like an electronic invoice and cannot be read: Its elements stand more than 64 deep, which no invoice needs." },
     };
@@ -94,6 +94,48 @@ public class AttachedInvoiceTests
         Assert.Equal("22.00", invoice.Captured.Find("total")!.Value);
         var hundred = TinyPdf.Carrying(Page("C-4"), [.. Enumerable.Range(0, 100).Select(at => ($"{at}.xml", Ubl(total: $"{at}.00")))]);
         Assert.Equal(20, Assert.Single(Take(hundred)).Checked!.Captured.Electronic.Length);
+    }
+
+    /// <summary>What prices and quantities a page may print of what the file states, and whether the two are one.</summary>
+    [Theory]
+    [InlineData("4.00", "3.3333", "", "3.33", "", true)]
+    [InlineData("4.00", "3.3363", "", "3.33", "", false)]
+    [InlineData("4.4", "3.00", "", "3.00", "", false)]
+    [InlineData("4", "2.70", "", "3.00", "10", true)]
+    [InlineData("4", "2.70", "", "3.00", "", false)]
+    [InlineData("4", "0.30", "10", "3.00", "", false)]
+    [InlineData("4", "30.00", "10", "3.00", "", true)]
+    public void A_row_agrees_as_far_as_the_page_prints_it(string quantity, string price, string basis, string printed, string discount, bool isSame)
+    {
+        var template = TemplateReader.Read(Template.Replace(
+            "\n}", """
+            , "blocks": [{ "name": "goods", "closes": ["Total"], "columns": { "quantity": { "heading": "Qty" }, "unitPrice": { "heading": "Price" },
+                "discountPercent": { "heading": "Off", "required": false }, "amount": { "heading": "Sum" } }, "row": { "begins": { "filled": "amount" } } }] }
+            """, StringComparison.Ordinal));
+        var page = Page("C-4").Replace("ET\n", "", StringComparison.Ordinal) + TinyPdf.Text(
+            (50, 700, "Qty"), (150, 700, "Price"), (250, 700, "Off"), (350, 700, "Sum"), (50, 680, "4"), (150, 680, printed), (250, 680, discount), (350, 680, "12.00")).Replace("BT ", "", StringComparison.Ordinal);
+        var line = $"""
+            <a:InvoiceLine><b:InvoicedQuantity>{quantity}</b:InvoicedQuantity><b:LineExtensionAmount>12.00</b:LineExtensionAmount>
+              <a:Price><b:PriceAmount>{price}</b:PriceAmount>{(basis.Length > 0 ? $"<b:BaseQuantity>{basis}</b:BaseQuantity>" : "")}</a:Price></a:InvoiceLine>
+            """;
+        var read = DocumentReader.Read(TinyPdf.Carrying(page, [("a.xml", Ubl(more: line))]));
+        var invoice = Assert.Single(InvoicePath.Take(read.Pages, [template], read.FactsWith(DocumentFacts.Unknown))).Checked!;
+        Assert.Equal(isSame, invoice.Ties.OfType<AgreesWithElectronic>().All(tie => tie.Holds));
+        Assert.Equal(3 + (discount.Length > 0 ? 0 : 1), invoice.Ties.OfType<AgreesWithElectronic>().Count());
+    }
+
+    [Fact]
+    public void A_name_that_is_no_name_is_made_harmless_and_what_refers_nowhere_is_nothing()
+    {
+        var name = "..\\\\x/" + new string('a', 300) + "\u0007\u001b[2J.xml";
+        var invoice = Assert.Single(Take(TinyPdf.Carrying(Page("C-4"), [(name, Ubl(total: "9.00"))]))).Checked!;
+        var shown = Assert.Single(invoice.Captured.Electronic).Name;
+        Assert.Matches("^a{50,}…\\.xml$", shown);
+        Assert.True(shown.Length <= 60);
+        // The tree of names refers to objects that are not there: the pages are read as ever.
+        var broken = Encoding.Latin1.GetBytes(Encoding.Latin1.GetString(TinyPdf.Carrying(Page("C-4"), [("a.xml", Ubl())])).Replace("/Kids [6 0 R] >>", "/Kids [9 0 R] >>", StringComparison.Ordinal)
+            .Replace("(000) 7 0 R", "(000) 8 0 R", StringComparison.Ordinal));
+        Assert.Empty(Assert.Single(Take(broken)).Checked!.Captured.Electronic);
     }
 
     [Fact]

@@ -158,10 +158,29 @@ public static class ElectronicWitness
                 continue;
             if (column == TradeNames.UnitPrice)
                 numbers = [.. numbers.SelectMany(price => PricesFor(price, line, stated))];
+            // Pages print prices and quantities with fewer decimals: 3.33 is what 3.3333 is printed as.
+            if (column is TradeNames.UnitPrice or TradeNames.Quantity)
+                numbers = [.. numbers.Select(number => AsPrinted(number, captured))];
+            // Where the page takes a discount off, the standard's net price is the one after it.
+            if (column == TradeNames.UnitPrice && HasDiscount(line) && !numbers.Contains(captured))
+                continue;
             yield return TieOf(
                 invoice, file, ValueNames.Of(BlockRule.Lines, line.Number, column), captured, column == TradeNames.DiscountAmount, column is TradeNames.Amount or TradeNames.UnitPrice or TradeNames.DiscountAmount, numbers);
         }
     }
+
+    /// <summary>A figure with fewer decimals is not one that was rounded to be printed: a page that says 2 does not mean 2.4.</summary>
+    private const int FewestDecimals = 2;
+
+    /// <summary>A number with no more decimals than the page prints of it, where it is the printed one then.</summary>
+    private static decimal AsPrinted(decimal stated, decimal captured)
+    {
+        var rounded = Math.Round(Math.Abs(stated), captured.Scale, MidpointRounding.AwayFromZero);
+        return captured.Scale >= FewestDecimals && stated.Scale > captured.Scale && rounded == Math.Abs(captured) ? Math.Sign(stated) * rounded : stated;
+    }
+
+    private static bool HasDiscount(CapturedLine line) =>
+        line.NumberIn(TradeNames.DiscountAmount) is not (null or 0) || TradeNames.DiscountPercents.Any(name => line.NumberIn(name) is not (null or 0));
 
     /// <summary>A price as stated, and as it is for so many pieces as the page's is for.</summary>
     private static IEnumerable<decimal> PricesFor(decimal price, CapturedLine line, StatedRow stated)

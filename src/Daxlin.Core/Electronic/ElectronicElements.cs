@@ -53,6 +53,8 @@ internal sealed class ElectronicElements
     {
         if (element is null || element.Value.Trim() is not { Length: > 0 } text)
             yield break;
+        if (text.Length > LongestText)
+            throw new ElectronicFaultException($"{PathOf(element)} says a text of {text.Length.ToString(CultureInfo.InvariantCulture)} letters; at most {LongestText} are read.");
         var kind = name == ElectronicInvoice.TaxedSum ? ValueKind.Money : TradeNames.KindOf(name);
         yield return kind switch
         {
@@ -71,10 +73,13 @@ internal sealed class ElectronicElements
     public static decimal? NumberAt(XElement? from, string path) =>
         At(from, path) is { } element && element.Value.Trim() is { Length: > 0 } text ? NumberOf(element, text) : null;
 
+    /// <summary>No amount of an invoice; sums of less than this come out exactly.</summary>
+    private const decimal TooLarge = 1_000_000_000_000_000m;
+
     /// <remarks>xs:decimal: figures, a point, a sign; never a comma, an exponent or a currency.</remarks>
     private static decimal NumberOf(XElement element, string text) =>
-        decimal.TryParse(text, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number) ? number
-            : throw new ElectronicFaultException($"{PathOf(element)} says “{Shortened(text)}”, which is no number.");
+        decimal.TryParse(text, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number) && Math.Abs(number) < TooLarge ? number
+            : throw new ElectronicFaultException($"{PathOf(element)} says “{Shortened(text)}”, which is no number of an invoice.");
 
     /// <remarks>xs:date, with a time zone or without, or the eight figures of UN/CEFACT's format 102.</remarks>
     private static string DateOf(XElement element, string text)
@@ -88,8 +93,14 @@ internal sealed class ElectronicElements
         throw new ElectronicFaultException($"{PathOf(element)} says “{Shortened(text)}”, which is no date.");
     }
 
-    private static string PathOf(XElement element) =>
-        string.Join('/', element.AncestorsAndSelf().Where(one => one.Parent is not null).Reverse().Select(one => one.Name.LocalName));
+    private const int LongestText = 10_000;
+    private const int LongestPath = 200;
+
+    private static string PathOf(XElement element)
+    {
+        var path = string.Join('/', element.AncestorsAndSelf().Where(one => one.Parent is not null).Reverse().Select(one => one.Name.LocalName));
+        return path.Length <= LongestPath ? path : path[..(LongestPath - 1)] + "…";
+    }
 
     private static string Shortened(string text) => text.Length <= 40 ? text : text[..39] + "…";
 }

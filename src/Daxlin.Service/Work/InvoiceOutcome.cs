@@ -69,7 +69,7 @@ internal sealed record InvoiceOutcome(
         var (state, findings, first, codes) = InvoiceRecords.HeldBy(record);
         var stated = StatedBy(captured) with { TaxRounding = RoundedTax.Of(invoice) };
         return new InvoiceOutcome(
-            firstPage, lastPage, state, template.Name, version, template.Vendor,
+            firstPage, lastPage, state, template.Name, version, template.Vendor.Length > 0 ? template.Vendor : captured.Find(TradeNames.VendorName)?.Value ?? "",
             number, captured.Find(TradeNames.InvoiceDate)?.Value ?? "",
             captured.Find(TradeNames.Currency)?.Value ?? template.Reads.Currency.Code, captured.Find(TradeNames.Total)?.Value ?? "",
             captured.IsCreditNote, captured.Lines.Length,
