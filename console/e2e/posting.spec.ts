@@ -1,6 +1,7 @@
-import { readFileSync } from "node:fs";
+import { readdirSync, readFileSync } from "node:fs";
 import AxeBuilder from "@axe-core/playwright";
 import { type APIRequestContext, expect, test } from "@playwright/test";
+import type { InvoiceSummary } from "../src/api/client";
 import { batchOf, invoicesOf } from "./batches";
 import { typeText } from "./document-text";
 
@@ -143,6 +144,42 @@ test("a period is closed, a run then asks for a posting date, and the period is 
       });
     }
   }
+});
+
+test("sums are shown with a chart, and each figure opens the rows behind it", async ({ page, request }) => {
+  const folder = "../tests/corpus/solvinge-chromium";
+  const template = readdirSync(folder).find((file) => file.endsWith(".template.json"));
+  await request.post("/api/v1/templates", {
+    data: JSON.parse(readFileSync(`${folder}/${template}`, "utf8")),
+  });
+  const batch = await batchOf(request, "Added up", folder, /inv-[12]\.pdf$/);
+  const invoices = await invoicesOf(request, batch);
+  for (const { id, revision } of invoices) {
+    await request.post(`/api/v1/invoices/${id}/approval`, {
+      data: {},
+      headers: { "If-Match": `"${revision}"` },
+    });
+  }
+  await page.goto("/posting");
+  await page.getByRole("link", { name: /^Sums by account/ }).click();
+  await page.getByLabel("By", { exact: true }).selectOption("vendor");
+  await expect(page).toHaveURL(/by=vendor/);
+  const { vendor, currency } = invoices[0] as InvoiceSummary;
+  const sums = page.getByRole("region", { name: `Sums in ${currency}` });
+  await expect(sums.getByRole("img", { name: /by vendor$/ })).toBeVisible();
+  const total = invoices.reduce((sum, one) => sum + Number(one.total), 0);
+  const row = sums.getByRole("row", { name: new RegExp(`^${vendor}`) });
+  await expect(row).toContainText(
+    `${total.toLocaleString("en", { minimumFractionDigits: 2, maximumFractionDigits: 2 })} ${currency}`,
+  );
+  await row.getByRole("button").click();
+  const parts = page.getByRole("region", { name: `The rows behind ${vendor}` });
+  await expect(parts.getByRole("link")).toHaveText(invoices.map((one) => one.invoiceNumber));
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations.map((one) => `${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
+  // A time in which nothing is dated says so.
+  await page.getByLabel("Dated from").fill("2099-01-01");
+  await expect(page.getByText("Nothing is approved or posted that was dated in that time.")).toBeVisible();
 });
 
 for (const colorScheme of ["light", "dark"] as const) {

@@ -71,6 +71,11 @@ const router = createBrowserRouter([
         HydrateFallback: () => null,
       },
       {
+        path: "/sums",
+        lazy: async () => ({ Component: (await import("./sums/SumsPage")).SumsPage }),
+        HydrateFallback: () => null,
+      },
+      {
         path: "/coding",
         lazy: async () => ({ Component: (await import("./coding/CodingPage")).CodingPage }),
         HydrateFallback: () => null,

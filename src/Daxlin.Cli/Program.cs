@@ -17,6 +17,7 @@ root.Subcommands.Add(InvoiceCommands.Make());
 root.Subcommands.Add(VendorCommands.Make());
 root.Subcommands.Add(PostingCommands.Make());
 root.Subcommands.Add(PeriodCommands.Make());
+root.Subcommands.Add(SumCommands.Make());
 root.Subcommands.Add(DeliveryCommands.Make());
 root.Subcommands.Add(ReceiverCommands.Make());
 root.Subcommands.Add(SecretCommands.Make());

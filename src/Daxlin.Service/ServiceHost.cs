@@ -14,6 +14,7 @@ using Daxlin.Service.Posting.Layouts;
 using Daxlin.Service.Posting.Lists;
 using Daxlin.Service.Posting.Periods;
 using Daxlin.Service.Posting.Receivers;
+using Daxlin.Service.Posting.Sums;
 using Daxlin.Service.Posting.Tables;
 using Daxlin.Service.Rehearsals;
 using Daxlin.Service.Review;
@@ -164,6 +165,7 @@ public static class ServiceHost
         LayoutEndpoints.Map(api);
         CodingEndpoints.Map(api);
         PeriodEndpoints.Map(api);
+        SumEndpoints.Map(api);
         ListEndpoints.Map(api);
         ReceiverEndpoints.Map(api);
         DeliveryEndpoints.Map(api);

@@ -220,6 +220,14 @@ public sealed class PostingCommandTests : IDisposable
         Assert.Equal(["2026-07-01"], Posted(file).Select(row => row["postingDate"]).Distinct());
         (code, said, _) = await Run("posting", "show", "1");
         Assert.Contains("What is dated in a closed period is posted on 2026-07-01.", said, StringComparison.Ordinal);
+        (code, said, _) = await Run("sums", "--by", "vendor", "--state", "posted");
+        Assert.Matches(@"Corrigan Rope Walk\s+1\s+11,563\.46 EUR\s+all\s+1\s+11,563\.46 EUR", said.ReplaceLineEndings(" "));
+        (code, said, _) = await Run("sums", "--by", "account", "--rows", "");
+        Assert.Equal((0, 6), (code, said.Split('\n').Count(line => line.Contains("CRW-4404", StringComparison.Ordinal))));
+        var sums = Path.Combine(scratch, "sums.csv");
+        Assert.Equal(0, (await Run("sums", "--by", "month", "--out", sums)).ExitCode);
+        Assert.Equal("month,invoices,amount,currency\r\n2026-05,1,11563.46,EUR\r\n", await File.ReadAllTextAsync(sums));
+        Assert.Equal(3, (await Run("sums", "--by", "colour")).ExitCode);
         Assert.Equal(3, (await Run("period", "open", "--because", "no")).ExitCode);
         Assert.Equal(0, (await Run("period", "open", "--through", "2026-05-31", "--because", "A correction of June")).ExitCode);
     }

@@ -37,6 +37,8 @@ export type CodedPart = components["schemas"]["CodedPartRecord"];
 export type CodeProposal = components["schemas"]["CodeProposalRecord"];
 export type CodeRecord = components["schemas"]["CodeRecord"];
 export type ClosedPeriods = components["schemas"]["ClosedPeriodsRecord"];
+export type Sums = components["schemas"]["SumsRecord"];
+export type SumRow = components["schemas"]["SumRow"];
 export type TriedLayout = components["schemas"]["TriedLayout"];
 
 export type Vendor = components["schemas"]["VendorDetail"];

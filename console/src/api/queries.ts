@@ -12,6 +12,21 @@ export type HistoryFilter = {
   to?: string;
 };
 
+/** Which sums are wanted; empty for what is not narrowed. */
+export interface SumsWanted {
+  by: string;
+  state: string;
+  from: string;
+  to: string;
+}
+
+const said = (wanted: SumsWanted) => ({
+  by: wanted.by,
+  state: wanted.state || undefined,
+  from: wanted.from || undefined,
+  to: wanted.to || undefined,
+});
+
 /** What pages ask the service for. The keys tell what to ask anew when something has changed. */
 export const ask = {
   /** Whether the service can work; asked again and again, since a full disk can come and go. */
@@ -169,6 +184,18 @@ export const ask = {
         ),
       retry: false,
       staleTime: 0,
+    }),
+  sums: (wanted: SumsWanted) =>
+    queryOptions({
+      queryKey: ["sums", wanted],
+      queryFn: () => dataOf(api.GET("/api/v1/sums", { params: { query: said(wanted) } })),
+      retry: false,
+    }),
+  sumParts: (wanted: SumsWanted, key: string, currency: string) =>
+    queryOptions({
+      queryKey: ["sums", wanted, "parts", key, currency],
+      queryFn: () =>
+        dataOf(api.GET("/api/v1/sums/parts", { params: { query: { ...said(wanted), key, currency } } })),
     }),
   closedPeriods: () =>
     queryOptions({

@@ -3121,6 +3121,135 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/sums": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What approved and posted invoices come to, by vendor, month, ledger account, cost centre, project or tax code. */
+        get: {
+            parameters: {
+                query?: {
+                    by?: string;
+                    state?: string;
+                    from?: string;
+                    to?: string;
+                    batch?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SumsRecord"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sums/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The rows behind one sum: invoices, or lines and their shares; at most a thousand. */
+        get: {
+            parameters: {
+                query?: {
+                    by?: string;
+                    state?: string;
+                    from?: string;
+                    to?: string;
+                    batch?: number;
+                    key?: string;
+                    currency?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SumPart"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sums/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The sums as a table: csv, or tsv or xlsx if “as” says so. */
+        get: {
+            parameters: {
+                query?: {
+                    by?: string;
+                    state?: string;
+                    from?: string;
+                    to?: string;
+                    batch?: number;
+                    as?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/csv": string;
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/translation-lists": {
         parameters: {
             query?: never;
@@ -6017,6 +6146,43 @@ export interface components {
             by: string;
             /** Format: date-time */
             at: string;
+        };
+        /** @description One row behind a sum. */
+        SumPart: {
+            /** Format: int32 */
+            invoice: number;
+            vendor: string;
+            invoiceNumber: string;
+            invoiceDate: string;
+            /**
+             * Format: int32
+             * @description The line's number; 0 for the invoice as a whole.
+             */
+            line: number;
+            text: string;
+            amount: string;
+            currency: string;
+        };
+        SumRow: {
+            /** @description The vendor, the month as 2026-05, or the code; empty where there is none, and for the sum of all. */
+            key: string;
+            currency: string;
+            /**
+             * Format: int32
+             * @description How many invoices have a part in it.
+             */
+            invoices: number;
+            /** @description Totals for vendors and months, amounts of lines for codes; credit notes are taken off. */
+            amount: string;
+        };
+        /** @description What approved and posted invoices come to. */
+        SumsRecord: {
+            /** @description As asked for: vendor, month, account, costCentre, project or taxCode. */
+            by: string;
+            /** @description By currency; months in their order, anything else the largest first. */
+            groups: components["schemas"]["SumRow"][];
+            /** @description What all of it comes to, by currency. */
+            totals: components["schemas"]["SumRow"][];
         };
         /** @description What is wrong with a template document; nothing is saved. */
         TemplateChecked: {

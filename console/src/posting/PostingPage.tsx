@@ -21,7 +21,10 @@ export function PostingPage() {
   const navigate = useNavigate();
   return (
     <main className="page">
-      <h1>Posting</h1>
+      <div className="row" style={{ justifyContent: "space-between" }}>
+        <h1>Posting</h1>
+        <Link to="/sums">Sums by account, cost centre, tax code, vendor, month</Link>
+      </div>
       <section aria-label="Layouts">
         <div className="row" style={{ justifyContent: "space-between" }}>
           <h2>Layouts</h2>

@@ -108,7 +108,8 @@ internal static class TableEndpoints
             ]);
     }
 
-    private static Results<FileContentHttpResult, ProblemHttpResult> File(TableToHand table, string? form, string name) => form switch
+    /// <param name="form">csv, tsv or xlsx; csv if null.</param>
+    internal static Results<FileContentHttpResult, ProblemHttpResult> File(TableToHand table, string? form, string name) => form switch
     {
         null or "csv" => TypedResults.File(Encoding.UTF8.GetBytes(Csv(table)), "text/csv; charset=utf-8", name + ".csv"),
         "tsv" => TypedResults.File(Encoding.UTF8.GetBytes(table.Tabbed), "text/tab-separated-values; charset=utf-8", name + ".tsv"),
