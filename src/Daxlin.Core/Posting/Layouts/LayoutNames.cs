@@ -41,7 +41,7 @@ public static class LayoutNames
 
     /// <summary>What a line is coded by: what is known of it before it is approved.</summary>
     public static readonly ImmutableDictionary<string, ExpressionType> OfCoding =
-        OfLines.RemoveRange([Run, PostedOn, Reversal, ApprovedBy, ApprovedOn, .. CodeNames.All]);
+        OfLines.RemoveRange([Run, PostedOn, PostingDate, Reversal, ApprovedBy, ApprovedOn, .. CodeNames.All]);
 
     private static readonly ImmutableDictionary<string, ExpressionType> OfJournal = OfLines
         .AddRange(Typed(ExpressionType.Number, Entry, Debit, Credit))
