@@ -162,8 +162,8 @@ public static class ElectronicWitness
             if (column is TradeNames.UnitPrice or TradeNames.Quantity)
                 numbers = [.. numbers.Select(number => AsPrinted(number, captured))];
             // Where the page takes a discount off, the standard's net price is the one after it.
-            if (column == TradeNames.UnitPrice && HasDiscount(line) && !numbers.Contains(captured))
-                continue;
+            if (column == TradeNames.UnitPrice && NetPrice(line, captured) is { } net)
+                numbers = [.. numbers.Select(number => IsRounded(number, net) ? captured : number)];
             yield return TieOf(
                 invoice, file, ValueNames.Of(BlockRule.Lines, line.Number, column), captured, column == TradeNames.DiscountAmount, column is TradeNames.Amount or TradeNames.UnitPrice or TradeNames.DiscountAmount, numbers);
         }
@@ -179,8 +179,20 @@ public static class ElectronicWitness
         return captured.Scale >= FewestDecimals && stated.Scale > captured.Scale && rounded == Math.Abs(captured) ? Math.Sign(stated) * rounded : stated;
     }
 
-    private static bool HasDiscount(CapturedLine line) =>
-        line.NumberIn(TradeNames.DiscountAmount) is not (null or 0) || TradeNames.DiscountPercents.Any(name => line.NumberIn(name) is not (null or 0));
+    /// <summary>A row's price with its discounts taken off; null for a row without.</summary>
+    private static decimal? NetPrice(CapturedLine line, decimal price)
+    {
+        var net = price;
+        foreach (var name in TradeNames.DiscountPercents)
+            net *= 1 - Math.Abs(line.NumberIn(name) ?? 0) / 100;
+        if (line.NumberIn(TradeNames.DiscountAmount) is { } off && line.NumberIn(TradeNames.Quantity) is { } quantity and not 0)
+            net -= Math.Abs(off) * (line.NumberIn(TradeNames.PriceBasis) ?? 1) / Math.Abs(quantity);
+        return net == price ? null : net;
+    }
+
+    /// <summary>Says that a number is another one rounded to as many decimals as it has: 2.66 is 2.655.</summary>
+    private static bool IsRounded(decimal rounded, decimal exact) =>
+        rounded.Scale >= FewestDecimals && Math.Abs(rounded - exact) <= new decimal(5, 0, 0, false, (byte)Math.Min(rounded.Scale + 1, 28));
 
     /// <summary>A price as stated, and as it is for so many pieces as the page's is for.</summary>
     private static IEnumerable<decimal> PricesFor(decimal price, CapturedLine line, StatedRow stated)
