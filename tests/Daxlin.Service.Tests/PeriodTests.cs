@@ -44,6 +44,7 @@ public class PeriodTests
 
         Assert.Equal(("", 0), ((string?)(await service.Post("posting-runs/rehearsal", All(null))).Body["periodClosed"], (int)(await service.Get("closed-periods"))["revision"]!));
         Assert.Equal(428, (await Close(service, null, closed)).Status);
+        Assert.Equal((412, "changed-since"), await Code(Close(service, 7, closed)));
         Assert.Equal((422, "period-to-come"), await Code(Close(service, 0, "2999-12-31")));
         Assert.Equal(200, (await Close(service, 0, closed)).Status);
         var (status, told) = await Close(service, 0, dates[3]);

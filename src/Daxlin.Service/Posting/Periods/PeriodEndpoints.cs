@@ -30,8 +30,7 @@ internal static class PeriodEndpoints
     {
         using var _ = await turn.Take(cancel);
         var newest = await periods.Newest(cancel);
-        if (Seen.Refuse(request, newest?.Id ?? 0, () => $"The closed periods are not as they were shown: {newest!.By} said at {newest.At.ToString("yyyy-MM-dd HH:mm:ss", CultureInfo.InvariantCulture)} UTC "
-            + (newest.Through is { } day ? $"that all up to {day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)} is closed." : "that nothing is closed.") + " Look at them again.") is { } changed)
+        if (Seen.Refuse(request, newest?.Id ?? 0, () => Changed(newest)) is { } changed)
         {
             return changed;
         }
@@ -39,4 +38,9 @@ internal static class PeriodEndpoints
             return refused.ToProblem();
         return await Show(db, response, cancel);
     }
+
+    /// <summary>What became of the closed periods since they were shown.</summary>
+    private static string Changed(PeriodClosing? newest) => newest is null ? "Nobody has closed a period yet; look at them again."
+        : $"The closed periods are not as they were shown: {newest.By} said at {newest.At.ToString("yyyy-MM-dd HH:mm:ss", CultureInfo.InvariantCulture)} UTC "
+            + (newest.Through is { } day ? $"that all up to {day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)} is closed." : "that nothing is closed.") + " Look at them again.";
 }
