@@ -17,8 +17,8 @@ public static class InvoicePath
     public static ImmutableArray<TakenInvoice> Take(
         ImmutableArray<Page> pages, TemplateSet templates, DocumentFacts facts, params ImmutableArray<ChosenTemplate> chosen)
     {
-        if (facts.Plain is { } electronic)
-            return [new TakenInvoice(new FoundInvoice(pages, []), InvoiceChecks.Check(ElectronicCapture.Capture(electronic, ElectronicSheet.Of(electronic))))];
+        if (facts.Plain is { } sheet)
+            return [new TakenInvoice(new FoundInvoice(pages, []), InvoiceChecks.Check(ElectronicCapture.Capture(sheet)))];
         var found = InvoiceSplitter.Split(pages, templates, chosen);
         var captured = found.Select(one => one.Template is { } template ? InvoiceCapture.Capture(one.Pages, template, facts) : null).ToImmutableArray();
         return [.. found.Zip(WithWitnesses(captured, facts.Electronic), (one, invoice) => new TakenInvoice(one, invoice is null ? null : CheckedOf(one, invoice)))];

@@ -1,6 +1,6 @@
 using System.Collections.Immutable;
-using System.Globalization;
 using System.Security.Cryptography;
+using Daxlin.Core.Capture;
 using UglyToad.PdfPig;
 using UglyToad.PdfPig.Filters;
 using UglyToad.PdfPig.Tokens;
@@ -14,7 +14,6 @@ internal sealed class AttachedFiles
     private const int MostFiles = 20;
     private const int MostNodes = 2000;
     private const int Deepest = 30;
-    private const int LongestName = 60;
     private const string Ending = ".xml";
 
     private static readonly NameToken EmbeddedFiles = NameToken.Create("EmbeddedFiles");
@@ -71,7 +70,7 @@ internal sealed class AttachedFiles
     {
         if (found.Count >= MostFiles || Resolve(specification) is not DictionaryToken file)
             return;
-        var name = Harmless(TextOf(Get<IToken>(file, UnicodeFile)) ?? TextOf(Get<IToken>(file, File)) ?? "");
+        var name = FileName.Of(TextOf(Get<IToken>(file, UnicodeFile)) ?? TextOf(Get<IToken>(file, File)) ?? "");
         if (!name.EndsWith(Ending, StringComparison.OrdinalIgnoreCase) || Get<DictionaryToken>(file, Embedded) is not { } forms)
             return;
         // A file is named both by the tree and among the associated ones.
@@ -113,13 +112,6 @@ internal sealed class AttachedFiles
         {
             return null;
         }
-    }
-
-    /// <summary>A stranger's name of a file as sentences can have it: its last part, without what is no letter, and not without end.</summary>
-    private static string Harmless(string name)
-    {
-        var last = string.Concat(name[(name.LastIndexOfAny(['/', '\\']) + 1)..].Where(c => !char.IsControl(c) && !char.IsSurrogate(c) && char.GetUnicodeCategory(c) != UnicodeCategory.Format));
-        return last.Length <= LongestName ? last : last[..(LongestName - Ending.Length - 1)] + "…" + last[^Ending.Length..];
     }
 
     private static string? TextOf(IToken? token) => token switch

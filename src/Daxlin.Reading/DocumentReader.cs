@@ -25,9 +25,9 @@ public static class DocumentReader
         {
             var invoice = ElectronicInvoiceReader.ReadInvoice(bytes)
                 ?? throw new UnreadableException("not-an-invoice", "This is XML, but no electronic invoice in UBL or CII: its root element is another.");
-            var pages = ElectronicSheet.Of(invoice).Pages;
-            return pages.Length <= limits.Pages ? new ReadDocument(pages, [], invoice)
-                : throw new UnreadableException("too-large", $"The electronic invoice takes {pages.Length} pages to be shown; at most {limits.Pages} are read.");
+            var sheet = ElectronicSheet.Of(invoice);
+            return sheet.Pages.Length <= limits.Pages ? new ReadDocument(sheet.Pages, [], sheet)
+                : throw new UnreadableException("too-large", $"The electronic invoice takes {sheet.Pages.Length} pages to be shown; at most {limits.Pages} are read.");
         }
         catch (ElectronicFaultException error)
         {
@@ -39,8 +39,8 @@ public static class DocumentReader
 /// <summary>A file that has been read.</summary>
 /// <param name="Pages">Those of the PDF; of an electronic invoice those that it is set on.</param>
 /// <param name="Attached">The electronic invoices that a PDF carries.</param>
-/// <param name="Plain">The electronic invoice that the file is; null for a PDF.</param>
-public sealed record ReadDocument(ImmutableArray<Page> Pages, ImmutableArray<ElectronicFile> Attached, ElectronicInvoice? Plain)
+/// <param name="Plain">The electronic invoice that the file is, on its pages; null for a PDF.</param>
+public sealed record ReadDocument(ImmutableArray<Page> Pages, ImmutableArray<ElectronicFile> Attached, ElectronicSheet? Plain)
 {
     /// <summary>What is known of the document, with what it carries.</summary>
     public Core.Capture.DocumentFacts FactsWith(Core.Capture.DocumentFacts facts) => facts with { Electronic = Attached, Plain = Plain };

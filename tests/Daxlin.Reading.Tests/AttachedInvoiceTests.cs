@@ -72,6 +72,10 @@ public class AttachedInvoiceTests
         { "an order", "a.xml", "<Order xmlns=\"urn:oasis:names:specification:ubl:schema:xsd:Order-2\"/>"u8.ToArray(), "" },
         { "another number", "a.xml", Ubl("C-5", "9.00"), "electronic-other: The electronic invoice a.xml is number C-5 over 9.00 EUR; the page says C-4. One of the two is not meant for this invoice." },
         { "another date", "a.xml", Encoding.UTF8.GetBytes(Encoding.UTF8.GetString(Ubl()).Replace("2026-03-14", "2026-03-15", StringComparison.Ordinal)), "electronic-differs: Invoice date: the electronic invoice a.xml states 2026-03-15; the page states 2026-03-14." },
+        { "another currency", "a.xml", Encoding.UTF8.GetBytes(Encoding.UTF8.GetString(Ubl()).Replace("EUR", "GBP", StringComparison.Ordinal)), "electronic-differs: Currency: the electronic invoice a.xml states GBP; the page states EUR." },
+        { "less than nothing", "a.xml", Ubl(total: "-22.00"), "electronic-differs: Total: the electronic invoice a.xml states -22.00 EUR; the page states 22.00 EUR (44.00 EUR more). electronic-differs: The electronic invoice a.xml is a credit note; the page was taken for an invoice." },
+        { "no number of its own", "a.xml", Ubl(""), "electronic-other: The electronic invoice a.xml has no number, and is over 22.00 EUR; the page says C-4. One of the two is not meant for this invoice." },
+        { "bytes of something else", "a.xml", [0x50, 0x4B, 3, 4], "electronic-unread: The document carries a.xml, which looks like an electronic invoice and cannot be read: It does not begin as XML." },
         { "cut short", "a.xml", Ubl()[..200], "electronic-unread: The document carries a.xml, which looks like an electronic invoice and cannot be read: It is not well-formed XML, names entities of its own, or is more than an invoice may be (line 1)." },
         { "no number", "a.xml", Ubl(total: "22,00"), "electronic-unread: The document carries a.xml, which looks like an electronic invoice and cannot be read: LegalMonetaryTotal/TaxInclusiveAmount says “22,00”, which is no number of an invoice." },
         { "an entity without end", "a.xml", [.. "<!DOCTYPE x [<!ENTITY a \"aaaaaaaaaa\"><!ENTITY b \"&a;&a;&a;&a;\">]>"u8, .. Ubl(more: "<b:Note>&b;</b:Note>")], "electronic-unread: The document carries a.xml, which looks like an electronic invoice and cannot be read: It is not well-formed XML, names entities of its own, or is more than an invoice may be." },
@@ -92,6 +96,7 @@ public class AttachedInvoiceTests
     {
         var invoice = Assert.Single(Take(TinyPdf.Carrying(Page("C-4"), [("a.xml", [1, 2, 3, 4])], entries: "/Filter /ASCII85Decode /DecodeParms 7"))).Checked!;
         Assert.Equal("22.00", invoice.Captured.Find("total")!.Value);
+        Assert.StartsWith("electronic-unread: The document carries a.xml, which looks like an electronic invoice and cannot be read:", Findings(invoice), StringComparison.Ordinal);
         var hundred = TinyPdf.Carrying(Page("C-4"), [.. Enumerable.Range(0, 100).Select(at => ($"{at}.xml", Ubl(total: $"{at}.00")))]);
         Assert.Equal(20, Assert.Single(Take(hundred)).Checked!.Captured.Electronic.Length);
     }
@@ -133,8 +138,8 @@ public class AttachedInvoiceTests
         var name = "..\\\\x/" + new string('a', 300) + "\u0007\u001b[2J.xml";
         var invoice = Assert.Single(Take(TinyPdf.Carrying(Page("C-4"), [(name, Ubl(total: "9.00"))]))).Checked!;
         var shown = Assert.Single(invoice.Captured.Electronic).Name;
-        Assert.Matches("^a{50,}…\\.xml$", shown);
-        Assert.True(shown.Length <= 60);
+        Assert.Matches("^a+…a+\\[2J\\.xml$", shown);
+        Assert.True(shown.Length <= 200);
         // The tree of names refers to objects that are not there: the pages are read as ever.
         var broken = Encoding.Latin1.GetBytes(Encoding.Latin1.GetString(TinyPdf.Carrying(Page("C-4"), [("a.xml", Ubl())])).Replace("/Kids [6 0 R] >>", "/Kids [9 0 R] >>", StringComparison.Ordinal)
             .Replace("(000) 7 0 R", "(000) 8 0 R", StringComparison.Ordinal));

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Text.Json.Serialization;
 using Daxlin.Core.Electronic;
 
 namespace Daxlin.Core.Capture;
@@ -14,6 +15,7 @@ public sealed record DocumentFacts(string FileName, string BatchName, DateOnly? 
     /// <summary>The electronic invoices that it carries, as witnesses of what its pages say.</summary>
     public ImmutableArray<ElectronicFile> Electronic { get; init; } = [];
 
-    /// <summary>The electronic invoice that it is; null for a document with pages of its own.</summary>
-    public ElectronicInvoice? Plain { get; init; }
+    /// <summary>The electronic invoice that it is, on the pages that it was set on; null for a document with pages of its own.</summary>
+    [JsonIgnore]
+    public ElectronicSheet? Plain { get; init; }
 }

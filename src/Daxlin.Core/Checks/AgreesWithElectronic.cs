@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using System.Globalization;
-using Daxlin.Core.Capture;
 using Daxlin.Core.Values;
 
 namespace Daxlin.Core.Checks;
@@ -10,19 +9,19 @@ namespace Daxlin.Core.Checks;
 /// To the last digit: both come out of one vendor's books, and a cent between them is one figure posted and another owed. A figure
 /// that no sum contains, such as a quantity without a price, is proved by it as well.
 /// </remarks>
-/// <param name="Name">The value's name: <c>total</c>, <c>lines[3].amount</c>.</param>
+/// <param name="Spoken">What it is, as it is read aloud: "total", "row 3, amount".</param>
 /// <param name="File">The electronic invoice's file.</param>
 /// <param name="Stated">What it states, with the page's sign.</param>
 /// <param name="IsMoney">Says that it is an amount in the invoice's currency, and no quantity or rate.</param>
-public sealed record AgreesWithElectronic(string Name, string File, decimal Stated, decimal Captured, bool IsMoney, Currency Currency, ImmutableArray<string> Members)
+public sealed record AgreesWithElectronic(string Spoken, string File, decimal Stated, decimal Captured, bool IsMoney, Currency Currency, ImmutableArray<string> Members)
     : Tie(Currency, Members)
 {
     public override string Code => ElectronicWitness.Differs;
-    public override string Equation => $"{ValueNames.Spoken(Name)} of {File} = {ValueNames.Spoken(Name)}";
+    public override string Equation => $"{Spoken} of {File} = {Spoken}";
     public override decimal Left => Stated;
     public override decimal Right => Captured;
     public override decimal Tolerance => 0;
-    protected override string Says => $"{ElectronicWitness.Capital(ValueNames.Spoken(Name))}: the electronic invoice {File} states";
+    protected override string Says => $"{ElectronicWitness.Capital(Spoken)}: the electronic invoice {File} states";
     protected override string WhoStates => "the page states";
     protected override string Show(decimal number) => IsMoney ? base.Show(number) : number.ToString(CultureInfo.InvariantCulture);
 }

@@ -97,7 +97,7 @@ public static class ElectronicWitness
         var total = electronic.Amount(TradeNames.Total) is { } amount ? $" over {Money(amount, CurrencyOf(electronic) ?? invoice.Template.Reads.Currency)}" : "";
         var here = invoice.Find(TradeNames.InvoiceNumber) is { } number ? $"the page says {number.Value}" : "no number was captured here";
         return Finding.Hold(
-            Other, $"The electronic invoice {file} is number {electronic.TextOf(TradeNames.InvoiceNumber)}{total}; {here}. One of the two is not meant for this invoice.", TradeNames.InvoiceNumber);
+            Other, $"The electronic invoice {file} {(electronic.TextOf(TradeNames.InvoiceNumber) is { Length: > 0 } own ? $"is number {own}" : "has no number, and is")}{total}; {here}. One of the two is not meant for this invoice.", TradeNames.InvoiceNumber);
     }
 
     private static IEnumerable<Finding> Differences(CapturedInvoice invoice, string file, ElectronicInvoice electronic)
@@ -110,8 +110,10 @@ public static class ElectronicWitness
         foreach (var name in Texts)
         {
             var stated = electronic.Fields.Where(value => value.Name == name).Select(value => value.Value).Distinct().ToList();
-            if (stated.Count > 0 && invoice.Find(name) is { } value && !stated.Exists(one => IsSame(name, value.Value, one)))
-                yield return Finding.Hold(Differs, $"{Capital(TradeNames.Spoken(name))}: the electronic invoice {file} states {string.Join(" or ", stated)}; the page states {value.Value}.", name);
+            // Amounts are posted in the template's currency, whether or not a page prints one.
+            var captured = invoice.Find(name)?.Value ?? (name == TradeNames.Currency ? invoice.Template.Reads.Currency.Code : null);
+            if (stated.Count > 0 && captured is not null && !stated.Exists(one => IsSame(name, captured, one)))
+                yield return Finding.Hold(Differs, $"{Capital(TradeNames.Spoken(name))}: the electronic invoice {file} states {string.Join(" or ", stated)}; the page states {captured}.", name);
         }
         if (electronic.Lines.Length > 0 && electronic.Lines.Length != invoice.Lines.Length && !invoice.Template.Reads.TaxIncluded)
         {
@@ -203,23 +205,23 @@ public static class ElectronicWitness
         return [price * ofPage / ofFile];
     }
 
-    /// <summary>The taxes of each rate, those of several categories at one rate together, as pages print them.</summary>
+    /// <summary>The taxes of each rate, several rows at one rate together: a file parts them by category, and a page as it likes.</summary>
     private static IEnumerable<Tie> TaxRows(CapturedInvoice invoice, string file, ElectronicInvoice electronic)
     {
-        foreach (var row in invoice.Taxes)
+        foreach (var rows in invoice.Taxes.Where(row => row.NumberIn(TradeNames.Rate) is not null).GroupBy(row => row.NumberIn(TradeNames.Rate)!.Value))
         {
-            var rate = row.NumberIn(TradeNames.Rate);
-            var stated = electronic.Taxes.Where(one => one.NumberIn(TradeNames.Rate) == rate).ToList();
-            // A page may part one rate as well: then no row of it is the standard's.
-            if (rate is null || stated.Count == 0 || invoice.Taxes.Count(one => one.NumberIn(TradeNames.Rate) == rate) > 1)
+            var stated = electronic.Taxes.Where(one => one.NumberIn(TradeNames.Rate) == rows.Key).ToList();
+            if (stated.Count == 0)
                 continue;
-            foreach (var column in new[] { TradeNames.Base, TradeNames.Amount })
+            foreach (var column in invoice.Template.Reads.TaxIncluded ? [TradeNames.Amount] : new[] { TradeNames.Base, TradeNames.Amount })
             {
-                if (row.NumberIn(column) is { } captured && !(column == TradeNames.Base && invoice.Template.Reads.TaxIncluded))
-                {
-                    yield return TieOf(
-                        invoice, file, ValueNames.Of(BlockRule.Taxes, row.Number, column), captured, false, true, [stated.Sum(one => one.NumberIn(column) ?? 0)]);
-                }
+                var own = rows.Where(row => row.NumberIn(column) is not null).ToList();
+                if (own.Count < rows.Count())
+                    continue;
+                var tie = TieOf(
+                    invoice, file, ValueNames.Of(BlockRule.Taxes, own[0].Number, column), own.Sum(row => row.NumberIn(column)!.Value), false, true, [stated.Sum(one => one.NumberIn(column) ?? 0)]);
+                yield return own.Count == 1 ? tie
+                    : tie with { Spoken = $"tax rows at {Text(rows.Key)} %, {column}", Members = [.. own.Select(row => ValueNames.Of(BlockRule.Taxes, row.Number, column))] };
             }
         }
     }
@@ -236,7 +238,7 @@ public static class ElectronicWitness
             if (one == captured && !found)
                 (best, found) = (one, true);
         }
-        return new AgreesWithElectronic(name, file, best, captured, isMoney, invoice.Template.Reads.Currency, [name]);
+        return new AgreesWithElectronic(ValueNames.Spoken(name), file, best, captured, isMoney, invoice.Template.Reads.Currency, [name]);
     }
 
     /// <summary>Lines in their order; where the two have the same amounts in another order, by amount.</summary>

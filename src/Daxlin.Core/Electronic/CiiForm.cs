@@ -19,7 +19,7 @@ internal static class CiiForm
         var settlement = At(trade, "ApplicableHeaderTradeSettlement");
         var totals = At(settlement, "SpecifiedTradeSettlementHeaderMonetarySummation");
         var currency = TextAt(settlement, "InvoiceCurrencyCode");
-        var isCreditNote = TextAt(document, "TypeCode") is CreditNoteTypes.Credit or CreditNoteTypes.SelfBilledCredit;
+        var isCreditNote = CreditNoteTypes.IsCredit(TextAt(document, "TypeCode"), NumberAt(totals, "GrandTotalAmount"));
         return new ElectronicInvoice(
             ElectronicSyntax.Cii, isCreditNote,
             [
@@ -30,7 +30,7 @@ internal static class CiiForm
                 .. isCreditNote ? file.Value(TradeNames.CreditedInvoice, At(settlement, "InvoiceReferencedDocument/IssuerAssignedID")) : [],
                 .. file.Value(TradeNames.VendorName, At(agreement, "SellerTradeParty/Name")),
                 .. file.Value(TradeNames.VendorTaxId, AllAt(agreement, "SellerTradeParty/SpecifiedTaxRegistration/ID").FirstOrDefault(one => one.Attribute("schemeID")?.Value == "VA")),
-                .. AllAt(settlement, "SpecifiedTradeSettlementPaymentMeans/PayeePartyCreditorFinancialAccount/IBANID").Where(one => ValidIban.Is(one.Value))
+                .. AllAt(settlement, "SpecifiedTradeSettlementPaymentMeans/PayeePartyCreditorFinancialAccount/IBANID").Where(IsIban)
                     .SelectMany(one => file.Value(TradeNames.Iban, one)),
                 .. file.Value(TradeNames.Currency, At(settlement, "InvoiceCurrencyCode")),
                 .. file.Value(TradeNames.Subtotal, At(totals, "LineTotalAmount")),

@@ -9,8 +9,9 @@ namespace Daxlin.Core.Electronic;
 /// <summary>Takes an invoice from a document that is an electronic one. Its values are checked like any other's.</summary>
 public static class ElectronicCapture
 {
-    public static CapturedInvoice Capture(ElectronicInvoice invoice, ElectronicSheet sheet)
+    public static CapturedInvoice Capture(ElectronicSheet sheet)
     {
+        var invoice = sheet.Invoice;
         var stated = invoice.TextOf(TradeNames.Currency);
         var template = ElectronicTemplate.Of(invoice.TextOf(TradeNames.VendorName), stated);
         return new CapturedInvoice(
@@ -43,7 +44,7 @@ public static class ElectronicCapture
     /// <summary>The first value of each name: accounts and gross prices beyond that are on the sheet.</summary>
     private static ImmutableArray<CapturedValue> ValuesOf(IEnumerable<StatedValue> values, ElectronicSheet sheet, Template template) =>
         [.. values.DistinctBy(value => value.Name).Select(value => new CapturedValue(
-            value.Name, value.Name == TradeNames.Iban ? ValueKind.Iban : value.Kind,
+            value.Name, value.Kind,
             value is { Kind: ValueKind.Money, Number: { } amount } ? template.Reads.Currency.Settled(amount) : value.Value, value.Number,
             new Trace(sheet.PlacesOf(value), value.Path.Length > 0 ? value.Path : "worked out of its parts", value.Value, 1)))];
 }

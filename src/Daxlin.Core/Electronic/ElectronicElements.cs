@@ -45,6 +45,9 @@ internal sealed class ElectronicElements
         return found;
     }
 
+    /// <summary>Says that an element holds an IBAN: account numbers of other forms stand in the same elements, and say nothing of one on the page.</summary>
+    public static bool IsIban(XElement element) => ValueReader.ReadIban(element.Value).IsGood;
+
     public static string TextAt(XElement? from, string path) => At(from, path)?.Value.Trim() ?? "";
 
     /// <summary>A value by the kind that its name has; none if the element is absent or empty.</summary>
@@ -60,7 +63,7 @@ internal sealed class ElectronicElements
         {
             _ when kind.IsFigure() => Figure(name, kind, NumberOf(element, text), element),
             ValueKind.Date => new(name, kind, DateOf(element, text), null, PathOf(element), numbers[element]),
-            ValueKind.Iban => new(name, ValueKind.Text, Iban.Bare(text), null, PathOf(element), numbers[element]),
+            ValueKind.Iban => new(name, kind, ValueReader.ReadIban(text).Value, null, PathOf(element), numbers[element]),
             _ => new(name, kind, text, null, PathOf(element), numbers[element]),
         };
     }

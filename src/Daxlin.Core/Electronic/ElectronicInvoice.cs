@@ -3,7 +3,7 @@ using System.Collections.Immutable;
 namespace Daxlin.Core.Electronic;
 
 /// <summary>What an electronic invoice states, in the names of the trade.</summary>
-/// <param name="IsCreditNote">Says that the vendor owes the amounts to the buyer; they are stated without a sign then.</param>
+/// <param name="IsCreditNote">Says that the vendor owes the amounts to the buyer; most state them without a sign then.</param>
 /// <param name="Fields">Header values; a name may stand more than once, as accounts do.</param>
 /// <param name="Lines">None in the profiles that state only sums.</param>
 /// <param name="Taxes">One row a category and rate.</param>

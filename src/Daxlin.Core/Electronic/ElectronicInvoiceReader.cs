@@ -33,13 +33,14 @@ public static class ElectronicInvoiceReader
     /// <returns>Null if it is something else: a picture, an order, a list of prices.</returns>
     public static ElectronicFile? Read(string name, ReadOnlyMemory<byte> bytes)
     {
+        var isNamedSo = name.EndsWith(".xml", StringComparison.OrdinalIgnoreCase);
         if (!LooksLikeXml(bytes.Span))
-            return null;
+            return isNamedSo ? new ElectronicFile(name, null, "It does not begin as XML.") : null;
         try
         {
             return ReadInvoice(bytes) is { } invoice ? new ElectronicFile(name, invoice, "") : null;
         }
-        catch (ElectronicFaultException error) when (error.InnerException is not XmlException || name.EndsWith(".xml", StringComparison.OrdinalIgnoreCase))
+        catch (ElectronicFaultException error) when (error.InnerException is not XmlException || isNamedSo)
         {
             return new ElectronicFile(name, null, error.Message);
         }

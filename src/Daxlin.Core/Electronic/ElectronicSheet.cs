@@ -25,6 +25,7 @@ public sealed class ElectronicSheet
 
     private ElectronicSheet(ElectronicInvoice invoice)
     {
+        Invoice = invoice;
         foreach (var element in invoice.Elements)
         {
             var left = Margin + element.Depth * Indent;
@@ -34,6 +35,8 @@ public sealed class ElectronicSheet
         }
         Pages = [.. pages.Select((words, index) => new Page(index + 1, Width, Height, [.. words], []))];
     }
+
+    public ElectronicInvoice Invoice { get; }
 
     public ImmutableArray<Page> Pages { get; }
 

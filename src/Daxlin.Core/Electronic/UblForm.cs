@@ -11,10 +11,10 @@ internal static class UblForm
     public static ElectronicInvoice Read(ElectronicElements file)
     {
         var root = file.Root;
-        var isCreditNote = root.Name.LocalName == "CreditNote" || TextAt(root, "InvoiceTypeCode") is CreditNoteTypes.Credit or CreditNoteTypes.SelfBilledCredit;
         var currency = TextAt(root, "DocumentCurrencyCode");
         var vendor = At(root, "AccountingSupplierParty/Party");
         var totals = At(root, "LegalMonetaryTotal");
+        var isCreditNote = root.Name.LocalName == "CreditNote" || CreditNoteTypes.IsCredit(TextAt(root, "InvoiceTypeCode"), NumberAt(totals, "TaxInclusiveAmount"));
         // A second tax total may state the tax in the currency of the books.
         var taxTotal = AllAt(root, "TaxTotal").FirstOrDefault(one => IsIn(currency, At(one, "TaxAmount")));
         return new ElectronicInvoice(
@@ -27,7 +27,7 @@ internal static class UblForm
                 .. isCreditNote ? file.Value(TradeNames.CreditedInvoice, At(root, "BillingReference/InvoiceDocumentReference/ID")) : [],
                 .. file.Value(TradeNames.VendorName, At(vendor, "PartyLegalEntity/RegistrationName") ?? At(vendor, "PartyName/Name")),
                 .. file.Value(TradeNames.VendorTaxId, TaxIdOf(vendor)),
-                .. AllAt(root, "PaymentMeans/PayeeFinancialAccount/ID").Where(IsAccount).SelectMany(one => file.Value(TradeNames.Iban, one)),
+                .. AllAt(root, "PaymentMeans/PayeeFinancialAccount/ID").Where(IsIban).SelectMany(one => file.Value(TradeNames.Iban, one)),
                 .. file.Value(TradeNames.Currency, At(root, "DocumentCurrencyCode")),
                 .. file.Value(TradeNames.Subtotal, At(totals, "LineExtensionAmount")),
                 .. file.Value(ElectronicInvoice.TaxedSum, At(totals, "TaxExclusiveAmount")),
@@ -73,7 +73,4 @@ internal static class UblForm
         AllAt(party, "PartyTaxScheme").FirstOrDefault(one => TextAt(one, "TaxScheme/ID").Equals("VAT", StringComparison.OrdinalIgnoreCase)), "CompanyID");
 
     private static bool IsIn(string currency, XElement? amount) => amount is not null && (amount.Attribute("currencyID")?.Value ?? currency) == currency;
-
-    /// <summary>An account number of another form says nothing of an IBAN on the page.</summary>
-    private static bool IsAccount(XElement element) => ValidIban.Is(element.Value);
 }

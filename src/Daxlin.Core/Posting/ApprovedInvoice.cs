@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using Daxlin.Core.Posting.Coding;
+using Daxlin.Core.Posting.Expressions;
 using Daxlin.Core.Templates;
 
 namespace Daxlin.Core.Posting;
@@ -35,8 +36,7 @@ public sealed record ApprovedInvoice(
     public decimal Tax => AmountOf(TradeNames.Tax) ?? Taxes.Sum(row => row.Amount);
 
     /// <summary>The invoice's own date; null if it has none.</summary>
-    public DateOnly? InvoiceDate => Fields.TryGetValue(TradeNames.InvoiceDate, out var settled)
-        && DateOnly.TryParseExact(settled, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var date) ? date : null;
+    public DateOnly? InvoiceDate => ExpressionType.Date.Read(Fields.GetValueOrDefault(TradeNames.InvoiceDate, "")) as DateOnly?;
 
     /// <summary>The day that it is posted on, or was.</summary>
     public DateOnly? PostingDate => Origin.PostingDate ?? InvoiceDate;

@@ -1,3 +1,4 @@
+using Daxlin.Core.Capture;
 using Daxlin.Core.History;
 using Daxlin.Service.History;
 using Daxlin.Service.Storage;

@@ -1,6 +1,6 @@
 using System.Collections.Immutable;
-using System.Globalization;
 using Daxlin.Core.Checks;
+using Daxlin.Core.Corrections;
 using Daxlin.Core.Electronic;
 using Daxlin.Core.Values;
 
@@ -48,6 +48,6 @@ public sealed record StatedRecord(string Name, string Type, string Value, string
     {
         var kind = ValueKinds.Find(Type) ?? ValueKind.Text;
         return new StatedValue(
-            Name, kind, Value, kind.IsFigure() ? decimal.Parse(Value, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture) : null, Path, -1);
+            Name, kind, Value, kind.IsFigure() ? SettledForm.Number(Value) : null, Path, -1);
     }
 }

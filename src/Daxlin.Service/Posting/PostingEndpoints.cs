@@ -3,6 +3,7 @@ using System.Globalization;
 using System.Text.Json;
 using Daxlin.Core.History;
 using Daxlin.Core.Posting;
+using Daxlin.Core.Posting.Expressions;
 using Daxlin.Service.Posting.Layouts;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
@@ -146,7 +147,7 @@ internal static class PostingEndpoints
     /// <summary>The day that a run posts an invoice on; what takes it back does so on the day that it was posted on, unless that is closed by now.</summary>
     private static DateOnly? PostedOn(PostingRun run, string origin, string invoiceDate)
     {
-        var own = DateOnly.TryParseExact(invoiceDate, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var date) ? date : (DateOnly?)null;
-        return PostingRuns.DatesOf(run).Of(origin.Length > 0 ? JsonSerializer.Deserialize<ApprovedOrigin>(origin)!.PostingDate ?? own : own);
+        var before = origin.Length > 0 ? JsonSerializer.Deserialize<ApprovedOrigin>(origin)!.PostingDate : null;
+        return PostingRuns.DatesOf(run).Of(before ?? ExpressionType.Date.Read(invoiceDate) as DateOnly?);
     }
 }

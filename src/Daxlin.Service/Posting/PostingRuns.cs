@@ -4,6 +4,7 @@ using System.Text.Json;
 using Daxlin.Core.Corrections;
 using Daxlin.Core.History;
 using Daxlin.Core.Posting;
+using Daxlin.Core.Posting.Expressions;
 using Daxlin.Core.Posting.Layouts;
 using Daxlin.Service.Batches;
 using Daxlin.Service.History;
@@ -305,18 +306,16 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
     {
         var dates = new PostingDates((await periods.Newest(cancel))?.Through, said);
         return (dates, said is null || !dates.IsClosed(said) ? null
-            : Refused.Faulty("posting-date-closed", $"The posting date {Day(said)} lies in a closed period, too: all up to {Day(dates.ClosedThrough)} is closed."));
+            : Refused.Faulty("posting-date-closed", $"The posting date {ExpressionTypes.Settled(said)} lies in a closed period, too: all up to {ExpressionTypes.Settled(dates.ClosedThrough)} is closed."));
     }
 
     private static string ToldUndated(PostingWork work, PostingDates dates)
     {
         if (work.Undated.IsEmpty)
             return "";
-        var told = string.Join(", ", work.Undated.Take(MostTold).Select(one => $"{(one.Number.Length > 0 ? one.Number : $"invoice {one.Invoice}")} of {(one.Date is null ? "no date" : Day(one.Date))}"));
-        return $"All up to {Day(dates.ClosedThrough)} is closed, and {Counted(work.Undated.Length)} {(work.Undated.Length == 1 ? "is" : "are")} dated before its end: {told}{(work.Undated.Length > MostTold ? ", …" : "")}.";
+        var told = string.Join(", ", work.Undated.Take(MostTold).Select(one => $"{(one.Number.Length > 0 ? one.Number : $"invoice {one.Invoice}")} of {(one.Date is null ? "no date" : ExpressionTypes.Settled(one.Date))}"));
+        return $"All up to {ExpressionTypes.Settled(dates.ClosedThrough)} is closed, and {Counted(work.Undated.Length)} {(work.Undated.Length == 1 ? "is" : "are")} dated before its end: {told}{(work.Undated.Length > MostTold ? ", …" : "")}.";
     }
-
-    private static string Day(DateOnly? day) => day?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? "";
 
     private static Refused? RefusalOf(PostingWork work, PostingDates dates)
     {

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using Daxlin.Core.Posting.Coding;
+using Daxlin.Core.Posting.Expressions;
 using Daxlin.Core.Templates;
 
 namespace Daxlin.Core.Posting.Sums;
@@ -41,8 +42,8 @@ public sealed record SummedPart(string Key, int Line, string Text, decimal Amoun
             var text = line.Cells.GetValueOrDefault(TradeNames.Description, "");
             if (coded.TryGetValue(line.Number, out var shares))
                 parts.AddRange(shares.Select(share => new SummedPart(share[name], line.Number, text, sign * share.Amount)));
-            else if (line.Cells.TryGetValue(TradeNames.Amount, out var amount))
-                parts.Add(new SummedPart("", line.Number, text, sign * decimal.Parse(amount, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture)));
+            else if (ExpressionType.Number.Read(line.Cells.GetValueOrDefault(TradeNames.Amount, "")) is decimal amount)
+                parts.Add(new SummedPart("", line.Number, text, sign * amount));
         }
         if (invoice.Lines.IsEmpty && coded.TryGetValue(0, out var whole))
             parts.AddRange(whole.Select(share => new SummedPart(share[name], 0, "", sign * share.Amount)));

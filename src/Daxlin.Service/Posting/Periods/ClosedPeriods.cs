@@ -1,6 +1,6 @@
-using System.Globalization;
 using Daxlin.Core.Corrections;
 using Daxlin.Core.History;
+using Daxlin.Core.Posting.Expressions;
 using Daxlin.Service.History;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
@@ -21,21 +21,19 @@ public sealed class ClosedPeriods(DaxlinDb db, TimeProvider clock)
         if (wanted.Through == before)
             return null;
         if (wanted.Through > DateOnly.FromDateTime(now))
-            return Refused.Faulty("period-to-come", $"{Text(wanted.Through)} is still to come; a period is closed when it is over.");
+            return Refused.Faulty("period-to-come", $"{ExpressionTypes.Settled(wanted.Through)} is still to come; a period is closed when it is over.");
         if (before is not null && (wanted.Through is null || wanted.Through < before) && !Reason.SaysSomething(reason))
-            return Refused.Faulty("reason-missing", $"All up to {Text(before)} is closed. Say why days of it are opened again, in words of {Reason.FewestLetters} letters at least.");
+            return Refused.Faulty("reason-missing", $"All up to {ExpressionTypes.Settled(before)} is closed. Say why days of it are opened again, in words of {Reason.FewestLetters} letters at least.");
         db.PeriodClosings.Add(new PeriodClosing { Id = (newest?.Id ?? 0) + 1, Through = wanted.Through, At = now, By = who, Reason = reason });
         await HistoryLog.Record(
             db,
-            new Deed(HistoryStreams.ClosedPeriods, now, who, HistoryActs.PeriodsClosed, wanted.Through is null ? "opened all periods" : $"closed all up to {Text(wanted.Through)}")
+            new Deed(HistoryStreams.ClosedPeriods, now, who, HistoryActs.PeriodsClosed, wanted.Through is null ? "opened all periods" : $"closed all up to {ExpressionTypes.Settled(wanted.Through)}")
             {
-                Before = before is null ? "nothing closed" : Text(before),
-                After = wanted.Through is null ? "nothing closed" : Text(wanted.Through),
+                Before = before is null ? "nothing closed" : ExpressionTypes.Settled(before),
+                After = wanted.Through is null ? "nothing closed" : ExpressionTypes.Settled(wanted.Through),
                 Reason = reason,
             }, cancel);
         await db.SaveChangesAsync(cancel);
         return null;
     }
-
-    private static string Text(DateOnly? day) => day?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? "";
 }

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Daxlin.Core.Posting.Expressions;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -42,5 +43,5 @@ internal static class PeriodEndpoints
     /// <summary>What became of the closed periods since they were shown.</summary>
     private static string Changed(PeriodClosing? newest) => newest is null ? "Nobody has closed a period yet; look at them again."
         : $"The closed periods are not as they were shown: {newest.By} said at {newest.At.ToString("yyyy-MM-dd HH:mm:ss", CultureInfo.InvariantCulture)} UTC "
-            + (newest.Through is { } day ? $"that all up to {day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)} is closed." : "that nothing is closed.") + " Look at them again.";
+            + (newest.Through is { } day ? $"that all up to {ExpressionTypes.Settled(day)} is closed." : "that nothing is closed.") + " Look at them again.";
 }

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Globalization;
 using System.Text.Json;
 using Daxlin.Core.Posting;
+using Daxlin.Core.Posting.Expressions;
 using Daxlin.Core.Posting.Sums;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
@@ -49,9 +50,9 @@ internal readonly record struct SummedInvoices(
         var rows = db.Invoices.AsNoTracking().Where(row => (batch == null || row.BatchId == batch)
             && ((state != "posted" && row.State == InvoiceState.Approved) || (state != "approved" && row.State == InvoiceState.Posted)));
         // Dates are kept in their settled form, which sorts as they do.
-        if (From is { } from && Text(from) is var first)
+        if (From is { } from && ExpressionTypes.Settled(from) is var first)
             rows = rows.Where(row => string.Compare(row.InvoiceDate, first) >= 0);
-        if (To is { } to && Text(to) is var last)
+        if (To is { } to && ExpressionTypes.Settled(to) is var last)
             rows = rows.Where(row => string.Compare(row.InvoiceDate, last) <= 0);
         return rows;
     }
@@ -63,6 +64,4 @@ internal readonly record struct SummedInvoices(
         await foreach (var (invoice, _, _) in ApprovedInvoices.Read(db, ids, ImmutableDictionary<int, ApprovedOrigin>.Empty, cancel))
             yield return invoice;
     }
-
-    private static string Text(DateOnly day) => day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
 }

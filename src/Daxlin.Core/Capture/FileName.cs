@@ -1,7 +1,7 @@
-namespace Daxlin.Service.Batches;
+namespace Daxlin.Core.Capture;
 
-/// <summary>The name of a received file, fit to be shown and written: no folders, no control characters.</summary>
-internal static class FileName
+/// <summary>The name of a received file, or of one within it, fit to be shown and written: no folders, no control characters.</summary>
+public static class FileName
 {
     private const int Longest = 200;
 
