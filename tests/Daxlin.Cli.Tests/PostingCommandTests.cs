@@ -212,14 +212,16 @@ public sealed class PostingCommandTests : IDisposable
         (code, said, _) = await Run("period", "close", "2026-06-30");
         Assert.Equal((0, true), (code, said.Contains("All up to 2026-06-30 is closed.", StringComparison.Ordinal)));
         (code, said, _) = await Run("posting", "rehearse", "--all-batches");
-        Assert.Equal((1, true), (code, said.ReplaceLineEndings(" ").Contains("A posting date would be asked for (--posting-date).", StringComparison.Ordinal)));
+        Assert.Equal((1, true), (code, said.ReplaceLineEndings(" ").Contains("It needs --posting-date.", StringComparison.Ordinal)));
         var file = Path.Combine(scratch, "dated.csv");
         (code, _, var error) = await Run("posting", "run", "--all-batches", "--out", file);
-        Assert.Equal((3, true), (code, error.Contains("1 invoice is dated before its end: CRW-4404 of 2026-05-25.", StringComparison.Ordinal)));
+        Assert.Equal((3, true), (code, error.Contains("1 invoice is dated in that time: CRW-4404 of 2026-05-25.", StringComparison.Ordinal)));
         Assert.Equal(0, (await Run("posting", "run", "--all-batches", "--out", file, "--posting-date", "2026-07-01")).ExitCode);
         Assert.Equal(["2026-07-01"], Posted(file).Select(row => row["postingDate"]).Distinct());
         (code, said, _) = await Run("posting", "show", "1");
         Assert.Contains("What is dated in a closed period is posted on 2026-07-01.", said, StringComparison.Ordinal);
+        Assert.All(said.Split('\n'), line => Assert.True(line.Length <= 100, $"wider than 100 columns: {line}"));
+        Assert.DoesNotMatch(@"\n +2026", said);
         (code, said, _) = await Run("sums", "--by", "vendor", "--state", "posted");
         Assert.Matches(@"Corrigan Rope Walk\s+1\s+11,563\.46 EUR\s+all\s+1\s+11,563\.46 EUR", said.ReplaceLineEndings(" "));
         (code, said, _) = await Run("sums", "--by", "account", "--rows", "");

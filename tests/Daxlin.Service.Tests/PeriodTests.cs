@@ -54,7 +54,7 @@ public class PeriodTests
         // Nothing is posted until a day is said, and one that is closed itself is none.
         (status, told) = await service.Post("posting-runs", All(null));
         Assert.Equal((409, "period-closed"), (status, (string?)told["code"]));
-        Assert.Matches($@"^All up to {closed} is closed, and 2 invoices are dated before its end: \S+ of {dates[0]}, \S+ of {dates[1]}\. Nothing was posted\. Say a posting date", Sorted((string)told["detail"]!, dates));
+        Assert.Matches($@"^All up to {closed} is closed, and 2 invoices are dated in that time: \S+ of {dates[0]}, \S+ of {dates[1]}\. Nothing was posted\. Say a posting date", Sorted((string)told["detail"]!, dates));
         Assert.Equal((422, "posting-date-closed"), await Code(service.Post("posting-runs", All(closed))));
         Assert.StartsWith("All up to", (string)(await service.Post("posting-runs/rehearsal", All(null))).Body["periodClosed"]!, StringComparison.Ordinal);
         Assert.Empty((await service.Get("posting-runs")).AsArray());

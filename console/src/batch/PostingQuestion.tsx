@@ -28,7 +28,7 @@ export function PostingQuestion(props: Props) {
     <>
       {rehearsed.isPending && <Loading what="what it would come to" />}
       {rehearsed.isError && <Failed error={rehearsed.error} again={() => rehearsed.refetch()} />}
-      {run && (
+      {run && run.periodClosed === "" && (
         <>
           <p role="status">
             Run {run.number} would post {count(run.invoices, "invoice")} in {count(run.rows, "record")}.
@@ -94,7 +94,9 @@ export function PostingQuestion(props: Props) {
           }
           onClick={() => post.mutate()}
         >
-          {asksWhy ? "Post it all the same" : `Post ${run ? count(run.invoices, "invoice") : ""}`}
+          {asksWhy
+            ? "Post it all the same"
+            : `Post ${run && run.periodClosed === "" ? count(run.invoices, "invoice") : ""}`}
         </Button>
       </div>
     </>

@@ -7,11 +7,9 @@ import { Empty, Failed, Loading } from "../shared/Notes";
 import { useWhereabouts } from "../shared/Trail";
 import { useAddress } from "../shared/useAddress";
 import { Bars } from "./Bars";
+import { monthsBetween } from "./monthsBetween";
 import { Reasons } from "./Reasons";
 import { Untouched } from "./Untouched";
-
-/** A misread year must not draw a chart of centuries. */
-const MOST_MONTHS = 36;
 
 /** How the work went: what needed no hand, what holds invoices, what came from whom. */
 export function FiguresPage() {
@@ -118,16 +116,4 @@ function Months({ months, currency }: { months: WorkFigures["months"]; currency:
       </table>
     </section>
   );
-}
-
-/** All months from one to another, both as 2026-03, so that one without invoices is a gap. */
-function monthsBetween(first: string, last: string) {
-  const names: string[] = [];
-  const day = new Date(`${first}-01T00:00:00Z`);
-  for (let name = first; name <= last && names.length < MOST_MONTHS; ) {
-    names.push(name);
-    day.setUTCMonth(day.getUTCMonth() + 1);
-    name = day.toISOString().slice(0, 7);
-  }
-  return names;
 }

@@ -28,7 +28,7 @@ export function ClosedPeriods() {
         <p>
           {periods.data.through === null
             ? "No period is closed: every invoice is posted on its own date."
-            : `All up to ${periods.data.through} is closed: what is dated before its end is posted on the day that is said for its run.`}
+            : `All up to ${periods.data.through} is closed: what is dated in that time is posted on the day that is said for its run.`}
           {last && (
             <span className="soft">
               {" "}

@@ -170,7 +170,12 @@ function Run({ manifest }: { manifest: PostingManifest }) {
               <td>
                 {one.invoiceNumber} {one.isCreditNote && <span className="soft">credit note</span>}
               </td>
-              <td>{one.invoiceDate}</td>
+              <td>
+                {one.invoiceDate}
+                {one.postingDate !== null && one.postingDate !== one.invoiceDate && (
+                  <span className="soft"> posted on {one.postingDate}</span>
+                )}
+              </td>
               <td className="figure">{money(one.total, one.currency)}</td>
               <td>
                 {one.approvedBy}

@@ -4,6 +4,7 @@ import { useState } from "react";
 import type { SumRow, Sums } from "../api/client";
 import { ask, type SumsWanted } from "../api/queries";
 import { Bars } from "../figures/Bars";
+import { monthsBetween } from "../figures/monthsBetween";
 import { count, money } from "../shared/amounts";
 import { CopyTable } from "../shared/CopyTable";
 import { Day } from "../shared/Day";
@@ -26,7 +27,10 @@ const MOST_BARS = 20;
 
 /** What approved and posted invoices come to, with the rows behind each figure. */
 export function SumsPage() {
-  useWhereabouts("Sums", [{ name: "Posting", to: "/posting" }]);
+  useWhereabouts("Sums", [
+    { name: "Posting", to: "/posting" },
+    { name: "Sums", to: "/sums" },
+  ]);
   const { of, choose } = useAddress();
   const wanted: SumsWanted = {
     by: of("by") || "account",
@@ -134,9 +138,7 @@ function Currency({ sums, total, wanted }: { sums: Sums; total: SumRow; wanted: 
         </table>
         <Bars
           label={`What ${count(total.invoices, "invoice")} come to in ${currency}, by ${what}`}
-          data={groups
-            .slice(0, MOST_BARS)
-            .map((group) => ({ name: nameOf(group.key), amount: Number(group.amount) }))}
+          data={barsOf(groups, sums.by).map(({ key, amount }) => ({ name: nameOf(key), amount }))}
           by="name"
           series={[{ name: "amount", label: currency, color: "var(--accent)" }]}
           lies={sums.by !== "month"}
@@ -152,5 +154,17 @@ function Currency({ sums, total, wanted }: { sums: Sums; total: SumRow; wanted: 
         />
       )}
     </section>
+  );
+}
+
+/** The largest of them, or the months from the first to the last: one without invoices is a gap. */
+function barsOf(groups: SumRow[], by: string) {
+  const bars = groups.map(({ key, amount }) => ({ key, amount: Number(amount) }));
+  if (by !== "month") {
+    return bars.slice(0, MOST_BARS);
+  }
+  const dated = bars.filter(({ key }) => key !== "");
+  return monthsBetween(dated[0]?.key ?? "", dated.at(-1)?.key ?? "").map(
+    (month) => dated.find(({ key }) => key === month) ?? { key: month, amount: 0 },
   );
 }

@@ -13,7 +13,7 @@ internal static class PeriodCommands
         var show = new Command("show", "Say which periods are closed, and who closed them.");
         show.SetAction(CommandContext.Run(async (_, context, cancel) => Print(await context.Service.Get("closed-periods", cancel), context)));
         var through = new Argument<string>("DAY") { Description = "The last day that is closed: 2026-10-31." };
-        var close = new Command("close", "Close all days up to one: runs ask for a posting date for what is dated before its end.") { through };
+        var close = new Command("close", "Close all days up to one: runs ask for a posting date for what is dated in that time.") { through };
         close.SetAction(CommandContext.Run((parsed, context, cancel) => Say(DayOf(parsed.GetValue(through)!), null, context, cancel)));
         var left = new Option<string?>("--through") { Description = "The last day that stays closed; none if left out.", HelpName = "DAY" };
         var reason = new Option<string>("--because") { Description = "Why days are opened again; it is kept on record.", HelpName = "REASON", Required = true };

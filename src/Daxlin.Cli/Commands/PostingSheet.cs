@@ -8,6 +8,11 @@ internal static class PostingSheet
 {
     public static void PrintRehearsed(JsonNode run)
     {
+        if (Shown.Text(run["periodClosed"]) is { Length: > 0 } closed)
+        {
+            BatchSheet.Hanging("It needs --posting-date.  ", closed);
+            return;
+        }
         Terminal.Line($"Run {Shown.Text(run["number"])} would post {PostingCommands.Totals(run)}, {LayoutOf(run)}. Nothing was posted.");
         foreach (var file in run["files"]!.AsArray())
         {
@@ -20,8 +25,6 @@ internal static class PostingSheet
             Terminal.Line($"{left} approved {(left == 1 ? "invoice stays" : "invoices stay")} as {(left == 1 ? "it is" : "they are")}: the layout does not take {(left == 1 ? "it" : "them")}.");
         foreach (var told in run["disagreements"]!.AsArray())
             BatchSheet.Hanging("A reason would be asked for.  ", Shown.Text(told));
-        if (Shown.Text(run["periodClosed"]) is { Length: > 0 } closed)
-            BatchSheet.Hanging("A posting date would be asked for (--posting-date).  ", closed);
         foreach (var fault in run["faults"]!.AsArray())
             BatchSheet.Hanging("It would be refused.  ", Shown.Text(fault));
     }
@@ -54,17 +57,10 @@ internal static class PostingSheet
             table.AddRow(
                 new Text(Shown.Text(invoice!["id"])), new Text(Shown.Cut(Shown.Text(invoice["vendor"]), 20)), new Text(Shown.Cut(Shown.Text(invoice["invoiceNumber"]), 12)),
                 new Text(Shown.Text(invoice["invoiceDate"])), new Text(Shown.Amount(Shown.Text(invoice["total"]), Shown.Text(invoice["currency"]))), new Text(Shown.Cut(Shown.Text(invoice["approvedBy"]), 11)),
-                new Text(Shown.Text(invoice["contentSha256"]) is { Length: > 8 } hash ? hash[..8] : ""), new Text(Standing(invoice)));
+                new Text(Shown.Text(invoice["contentSha256"]) is { Length: > 8 } hash ? hash[..8] : ""), new Text(invoice["withdrawnIn"] is { } back ? $"back in {Shown.Text(back)}" : ""));
         }
         Terminal.Out.Write(table);
     }
-
-    /// <summary>The day that it is posted on, where that is not its own, and what took it back.</summary>
-    private static string Standing(JsonNode invoice) => string.Join(", ", new[]
-    {
-        invoice["postingDate"] is { } on && Shown.Text(on) != Shown.Text(invoice["invoiceDate"]) ? $"on {Shown.Text(on)}" : "",
-        invoice["withdrawnIn"] is { } back ? $"back in {Shown.Text(back)}" : "",
-    }.Where(part => part.Length > 0));
 
     private static string LayoutOf(JsonNode run) =>
         Shown.Text(run["layout"]) is { Length: > 0 } name ? $"by the layout {name}, version {Shown.Text(run["layoutVersion"])}" : "every value in one file";

@@ -314,7 +314,7 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
         if (work.Undated.IsEmpty)
             return "";
         var told = string.Join(", ", work.Undated.Take(MostTold).Select(one => $"{(one.Number.Length > 0 ? one.Number : $"invoice {one.Invoice}")} of {(one.Date is null ? "no date" : ExpressionTypes.Settled(one.Date))}"));
-        return $"All up to {ExpressionTypes.Settled(dates.ClosedThrough)} is closed, and {Counted(work.Undated.Length)} {(work.Undated.Length == 1 ? "is" : "are")} dated before its end: {told}{(work.Undated.Length > MostTold ? ", …" : "")}.";
+        return $"All up to {ExpressionTypes.Settled(dates.ClosedThrough)} is closed, and {Counted(work.Undated.Length)} {(work.Undated.Length == 1 ? "is" : "are")} dated in that time: {told}{(work.Undated.Length > MostTold ? $", and {work.Undated.Length - MostTold} more" : "")}.";
     }
 
     private static Refused? RefusalOf(PostingWork work, PostingDates dates)

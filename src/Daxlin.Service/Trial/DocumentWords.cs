@@ -15,7 +15,10 @@ internal static class DocumentWords
         var (file, only) = (arguments[0], arguments.Length > 1 ? int.Parse(arguments[1], System.Globalization.CultureInfo.InvariantCulture) : 0);
         try
         {
-            var pages = DocumentReader.Read(File.ReadAllBytes(file)).Pages;
+            var read = DocumentReader.Read(File.ReadAllBytes(file));
+            var pages = read.Pages;
+            if (arguments.Length > 2 && read.Plain is not null)
+                throw new PictureException("An electronic invoice has no print that words could be drawn on; ask for its words without a picture.");
             // One picture shows one page.
             if (arguments.Length > 2 && pages.FirstOrDefault(page => page.Number == Math.Max(1, only)) is { } drawn)
                 WordsPicture.Write(file, drawn, arguments[2]);
