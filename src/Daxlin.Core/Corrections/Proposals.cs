@@ -56,10 +56,12 @@ public sealed class Proposals
         foreach (var (name, kind) in Missing().ToList())
             TryMissing(name, kind);
         TryRates();
-        // What stands in a tie that holds would mostly break it: the tax of a base that is a cent off comes out all the same.
+        // What stands in a tie that holds would mostly break it, unless it is off by no more than is rounded:
+        // a tax of 224,521.81 that is one of 224,521.80 follows its rate either way, since each row's tax may be rounded.
         foreach (var isHeld in new[] { false, true })
         {
-            foreach (var tie in failing)
+            var isSettled = isHeld && found.Values.Any(one => one.SettlesAll);
+            foreach (var tie in failing.Where(tie => !isSettled || Math.Abs(tie.Difference) <= MostRounded))
             {
                 foreach (var name in tie.Members.Where(name => holding.Contains(name) == isHeld))
                     TryMember(name, tie);
@@ -68,8 +70,6 @@ public sealed class Proposals
                 TryRows(tie);
                 TryLeftOut(tie);
             }
-            if (found.Values.Any(one => one.SettlesAll))
-                break;
         }
         var best = found.Values.Where(one => one.SettlesAll || !found.Values.Any(other => other.SettlesAll && other.HasEvidence)).ToList();
         var evident = best.FindAll(one => one.HasEvidence);
@@ -77,6 +77,9 @@ public sealed class Proposals
         return [.. evident.Concat(bare.Count <= MostWithoutEvidence ? bare : [])
             .OrderByDescending(one => one.SettlesAll).ThenByDescending(one => one.Place is not null).ThenByDescending(one => one.Slip.Length > 0).ThenBy(one => one.Of, StringComparer.Ordinal)];
     }
+
+    /// <summary>What rounding can come to: a minor unit for each row.</summary>
+    private decimal MostRounded => invoice.Template.Reads.Currency.MinorUnit * Math.Max(1, invoice.Lines.Length);
 
     /// <summary>Figures that should be there and are not.</summary>
     private IEnumerable<(string Name, ValueKind Kind)> Missing()
