@@ -3,13 +3,14 @@ using CsCheck;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Checks;
 using Daxlin.Core.Pages;
+using Daxlin.Testing;
 
 namespace Daxlin.Core.Tests;
 
 /// <summary>What holds of every invoice, whatever its rows, its pages and its printer.</summary>
 public class CapturePropertyTests
 {
-    private const int Times = 300;
+    private static readonly int Times = Effort.Times(300);
 
     private static CheckedInvoice Check(ImmutableArray<Page> pages) =>
         InvoiceChecks.Check(InvoiceCapture.Capture(pages, MadeUpInvoice.Template));
@@ -48,7 +49,7 @@ public class CapturePropertyTests
                 Assert.Equal(Values(usual), Values(moved));
                 Assert.True(moved.IsClear);
             },
-            iter: Times / 3);
+            iter: Math.Max(2, Times / 3));
 
     [Fact]
     public void What_another_printer_changes_leaves_the_values_or_holds_the_invoice() => Gen
@@ -93,7 +94,7 @@ public class CapturePropertyTests
             Assert.False(result.IsClear, string.Join(" / ", RowsOf(result).Take(3)));
             Assert.Contains(result.Findings, finding => finding.Message.Contains("Please order early", StringComparison.Ordinal));
         },
-        iter: Times / 3);
+        iter: Math.Max(2, Times / 3));
 
     [Fact]
     public void Columns_that_changed_places_are_held_and_named() => Gen.Select(MadeUpInvoice.Gen, Quirks.Gen).Sample(
@@ -104,7 +105,7 @@ public class CapturePropertyTests
             Assert.False(result.IsClear);
             Assert.Contains(result.Findings, finding => finding.Code == "columns-moved" && finding.Message.Contains("“Price”", StringComparison.Ordinal));
         },
-        iter: Times / 10);
+        iter: Math.Max(2, Times / 10));
 
     [Fact]
     public void A_renamed_caption_is_held_and_named() => MadeUpInvoice.Gen.Sample(
@@ -114,7 +115,7 @@ public class CapturePropertyTests
             Assert.False(result.IsClear);
             Assert.Contains(result.Findings, finding => finding.About.Contains("total") && finding.Message.Contains("“Total due”", StringComparison.Ordinal));
         },
-        iter: Times / 10);
+        iter: Math.Max(2, Times / 10));
 
     [Fact]
     public void A_renamed_heading_is_held_and_named() => MadeUpInvoice.Gen.Sample(
@@ -124,7 +125,7 @@ public class CapturePropertyTests
             Assert.False(result.IsClear);
             Assert.Contains(result.Findings, finding => finding.Code == "heading-missing" && finding.Message.Contains("“Description”", StringComparison.Ordinal));
         },
-        iter: Times / 10);
+        iter: Math.Max(2, Times / 10));
 
     [Fact]
     public void Every_value_stands_inside_its_page() => MadeUpInvoice.Gen.Sample(
@@ -135,7 +136,7 @@ public class CapturePropertyTests
             Assert.All(values.SelectMany(value => value.Trace.Places), place =>
                 Assert.Contains(pages[place.Page - 1].Words, word => place.Box.HoldsCenterOf(word.Box)));
         },
-        iter: Times / 10);
+        iter: Math.Max(2, Times / 10));
 
     private static IEnumerable<string> RowsOf(MadeUpInvoice invoice) =>
         invoice.Rows.Select(row => FormattableString.Invariant($"{row.Code} | {row.Description} | {row.Quantity:F2} | {row.Price:F2} | {row.Amount:F2}"));

@@ -7,13 +7,14 @@ using Daxlin.Core.Corrections;
 using Daxlin.Core.Pages;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Values;
+using Daxlin.Testing;
 
 namespace Daxlin.Core.Tests;
 
 /// <summary>What a person says of an invoice stands over what was captured, whatever the invoice.</summary>
 public class CorrectionPropertyTests
 {
-    private const int Times = 200;
+    private static readonly int Times = Effort.Times(200);
 
     private static CapturedInvoice Capture(ImmutableArray<Page> pages) => InvoiceCapture.Capture(pages, MadeUpInvoice.Template);
 
@@ -36,7 +37,7 @@ public class CorrectionPropertyTests
             Assert.Equal(captured.Lines.Length, corrected.Rows.Count(row => row.Key.List == BlockRule.Lines));
             Assert.Empty(corrected.Entered);
         },
-        iter: Times / 4);
+        iter: Math.Max(2, Times / 4));
 
     [Fact]
     public void The_right_figure_entered_for_a_wrong_one_makes_the_invoice_clear_and_the_captured_one_stays_known() => OneWrong.Sample(
@@ -88,7 +89,7 @@ public class CorrectionPropertyTests
             Assert.False(Corrected(before.Captured, passes).Checked.IsClear);
             Assert.Contains(Proposals.Of(before, PrintedLine.Of(pages)), one => one.Of == TradeNames.Total && SettledForm.Number(one.Value!) == invoice.Total);
         },
-        iter: Times / 2);
+        iter: Math.Max(2, Times / 2));
 
     [Fact]
     public void A_row_that_the_template_leaves_out_is_proposed_as_a_row() => Gen.Select(MadeUpInvoice.Gen.Where(invoice => invoice.Rows.Length > 1), Gen.Int[0, 1000]).Sample(
@@ -111,7 +112,7 @@ public class CorrectionPropertyTests
             Assert.All(
                 Corrected(before.Captured, new RowAdded(BlockRule.Lines, "goods", after, proposal.Cells)).Checked.Ties, tie => Assert.True(tie.Holds, tie.Equation));
         },
-        iter: Times / 2);
+        iter: Math.Max(2, Times / 2));
 
     [Fact]
     public void Taking_back_and_making_again_are_steps_in_a_row_of_steps() => Gen.Int[0, 3].Array[0, 40].Sample(acts =>
@@ -242,7 +243,7 @@ public class CorrectionPropertyTests
             var other = Corrected(captured, [.. passes, new ValueEntered(new ValueAddress(null, TradeNames.Total), "999999.99", total.Value, "999999.99", null)]);
             Assert.Contains(other.Checked.Findings, finding => finding.Code == "total");
         },
-        iter: Times / 2);
+        iter: Math.Max(2, Times / 2));
 
     [Theory]
     [InlineData("1204.50", "1240.50", "two figures swapped")]

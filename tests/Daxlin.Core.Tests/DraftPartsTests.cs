@@ -1,12 +1,15 @@
 using System.Globalization;
 using System.Text.Json.Nodes;
 using Daxlin.Core.Drafting;
+using Daxlin.Testing;
 
 namespace Daxlin.Core.Tests;
 
 /// <summary>What a page shows, and what a draft makes of it: one part of the template at a time.</summary>
 public class DraftPartsTests
 {
+    public DraftPartsTests() => Assert.SkipWhen(Effort.IsSmall, "A whole template is drafted in each of these.");
+
     private const string Head = """
         Brinewood Ropes Ltd
         Invoice no: BR-471      Date: 14.03.2026      Your order: KSF 204

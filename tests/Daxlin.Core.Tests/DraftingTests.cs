@@ -6,12 +6,15 @@ using Daxlin.Core.Drafting;
 using Daxlin.Core.Pages;
 using Daxlin.Core.Templates.Json;
 using Daxlin.Core.Values;
+using Daxlin.Testing;
 
 namespace Daxlin.Core.Tests;
 
 /// <summary>Templates proposed from invoices that nobody wrote a rule for.</summary>
 public class DraftingTests
 {
+    public DraftingTests() => Assert.SkipWhen(Effort.IsSmall, "A whole template is drafted in each of these.");
+
     private const string Head = """
         Brinewood Ropes Ltd
         Invoice no: BR-471      Date: 14.03.2026      Your order: KSF 204
@@ -34,7 +37,7 @@ public class DraftingTests
                         captured.Captured.Lines.Select(line => $"{line.Find("itemCode")?.Value}|{line.Find("description")?.Value}|{line.NumberIn("quantity"):G29}|{line.NumberIn("unitPrice"):G29}|{line.NumberIn("amount"):G29}"));
                 }
             },
-            iter: 25);
+            iter: Effort.Times(25));
 
     [Fact]
     public void A_draft_of_an_invoice_with_several_rows_captures_that_invoice_itself() => MadeUpInvoice.Gen
@@ -47,7 +50,7 @@ public class DraftingTests
                 Assert.Equal(invoice.Rows.Length, draft.Invoices[0].Captured.Lines.Length);
                 Assert.Equal(Certainty.Certain, draft.Notes.Single(note => note.Key == "fields.total").Certainty);
             },
-            iter: 15);
+            iter: Effort.Times(15));
 
     [Theory]
     [InlineData("Ware                  Stk      je     zusammen", "Stk", "je", "zusammen")]

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using CsCheck;
 using Daxlin.Core.Drift;
+using Daxlin.Testing;
 
 namespace Daxlin.Core.Tests;
 
@@ -73,7 +74,7 @@ public class DriftTests
                 if (!DriftNotices.Of([.. traits]).IsEmpty)
                     Interlocked.Increment(ref told);
             },
-            iter: 20_000);
+            iter: Effort.Times(20_000));
         Assert.True(told <= looks / 150, $"{told} of {looks}");
     }
 }

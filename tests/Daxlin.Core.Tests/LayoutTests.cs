@@ -138,7 +138,7 @@ public class LayoutTests
                 }
                 return true;
             },
-            iter: 2000);
+            iter: Effort.Times(2000));
         Assert.True(held > 100 && told > 100, $"{held} held, {told} told");
     }
 
