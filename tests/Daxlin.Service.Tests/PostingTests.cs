@@ -27,9 +27,13 @@ public class PostingTests
         return (service, batch);
     }
 
-    private static async Task<(int Status, JsonNode Body)> SaveLayout(ServiceUnderTest service, string json, params (string Name, string Value)[] headers)
+    /// <summary>Written with the marks ' for ".</summary>
+    private static Task<(int Status, JsonNode Body)> SaveLayout(ServiceUnderTest service, string json, params (string Name, string Value)[] headers) =>
+        SaveDocument(service, json.Replace('\'', '"'), headers);
+
+    private static async Task<(int Status, JsonNode Body)> SaveDocument(ServiceUnderTest service, string json, params (string Name, string Value)[] headers)
     {
-        using var request = new HttpRequestMessage(HttpMethod.Post, "posting-layouts") { Content = new StringContent(json.Replace('\'', '"'), Encoding.UTF8, "application/json") };
+        using var request = new HttpRequestMessage(HttpMethod.Post, "posting-layouts") { Content = new StringContent(json, Encoding.UTF8, "application/json") };
         foreach (var (name, value) in headers)
             request.Headers.Add(name, value);
         using var answer = await service.Http.SendAsync(request);
@@ -128,6 +132,51 @@ public class PostingTests
         // Numbered without gaps, and told whole.
         Assert.Equal(Enumerable.Range(1, 12).Reverse(), (await service.All("posting-runs")).Select(run => (int)run["number"]!));
         Assert.True((bool)(await service.Get("history/verify"))["isWhole"]!);
+    }
+
+    [Fact]
+    public async Task Each_invoice_is_an_electronic_invoice_that_is_taken_in_again_as_the_one_it_was_and_what_the_standard_lacks_is_told()
+    {
+        var (service, _) = await Approved();
+        await using var _1 = service;
+        var document = (await File.ReadAllTextAsync(Path.Combine(Repository.Root, "docs", "POSTING.md"))).Split("```json")[2].Split("```")[0];
+        var (unsaved, faulty) = await SaveDocument(service, document);
+        Assert.Equal((422, "tables[0].columns[9].value", "tables[1].columns[3].value"), (unsaved, (string?)faulty["faults"]![0]!["place"], (string?)faulty["faults"]![1]!["place"]));
+        foreach (var (list, words) in new[] { ("countries", "Skerrow Sail Loft,IE"), ("units", "kg,KGM\nhr,HUR\nL,LTR") })
+        {
+            using var csv = new StringContent("word,meaning\n" + words, Encoding.UTF8, "text/csv");
+            using var answer = await service.Http.PutAsync(new Uri($"translation-lists/{list}/file", UriKind.Relative), csv);
+            Assert.True(answer.IsSuccessStatusCode);
+        }
+        Assert.Equal(201, (await SaveDocument(service, document)).Status);
+        // The vendor's number for VAT is no choice of the layout's.
+        Assert.Equal(201, (await SaveDocument(service, document.Replace("\"electronic\"", "\"nameless\"", StringComparison.Ordinal).Replace("\"vendorTaxId\"", "\"''\"", StringComparison.Ordinal))).Status);
+        var (status, refused) = await service.Post("posting-runs", new JsonObject { ["allBatches"] = true, ["layout"] = "nameless" });
+        Assert.Equal(409, status);
+        Assert.Contains("The seller has no number for VAT (BR-CO-26, BR-S-02).", refused.ToJsonString(), StringComparison.Ordinal);
+
+        var run = await Post(service, "electronic");
+        var again = await service.OpenBatch("Taken in again");
+        async Task<List<string>> FilesOf(JsonNode? number) => [.. (await service.Get($"posting-runs/{number}/manifest"))["files"]!.AsArray().Select(file => (string)file!["name"]!)];
+        var files = await FilesOf(run["number"]);
+        Assert.Equal((int)run["invoices"]!, files.Count);
+        foreach (var name in files)
+            await service.Upload(again, (name, await service.Http.GetByteArrayAsync(new Uri($"posting-runs/{run["number"]}/files/{name}", UriKind.Relative))));
+        await service.UntilDone(again);
+        var taken = new SortedDictionary<string, decimal>(StringComparer.Ordinal);
+        foreach (var one in await service.Invoices(again))
+        {
+            var invoice = await service.Get($"invoices/{one["id"]}");
+            // Nothing is wrong with it but that it was here before.
+            Assert.All(invoice["findings"]!.AsArray().Where(finding => (string?)finding!["severity"] == "hold"), finding => Assert.Contains((string?)finding!["code"], new[] { "seen-before", "like-before" }));
+            var (currency, sign) = ((string)one["currency"]!, (string?)one["kind"] == "credit note" ? -1 : 1);
+            taken[currency] = taken.GetValueOrDefault(currency) + sign * Math.Abs(decimal.Parse((string)one["total"]!, CultureInfo.InvariantCulture));
+        }
+        Assert.Equal(SumsOf(run), taken);
+
+        var (_, back) = await Withdraw(service, run["number"], new JsonObject { ["reason"] = "Sent to the wrong ledger" });
+        var first = await service.Http.GetStringAsync(new Uri($"posting-runs/{back["number"]}/files/{(await FilesOf(back["number"]))[0]}", UriKind.Relative));
+        Assert.Matches("^<\\?xml version=\"1.0\" encoding=\"utf-8\"\\?>\\s*<CreditNote ", first);
     }
 
     [Fact]

@@ -5431,7 +5431,7 @@ export interface components {
             savedBy: string;
             note: string;
             isRetired: boolean;
-            /** @description `csv`, `fixed-width`, `xlsx`, `json` or `ndjson`; empty for a document that cannot be read any more. */
+            /** @description `csv`, `fixed-width`, `xlsx`, `json`, `ndjson` or `ubl`; empty for a document that cannot be read any more. */
             format: string;
             /**
              * Format: int32

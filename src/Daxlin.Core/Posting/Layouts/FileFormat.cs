@@ -17,4 +17,7 @@ public enum FileFormat
 
     /// <summary>A JSON document a line.</summary>
     Ndjson,
+
+    /// <summary>An electronic invoice of EN 16931 for each invoice, in UBL 2.1.</summary>
+    Ubl,
 }

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Daxlin.Core.Posting.Coding;
 using Daxlin.Core.Posting.Expressions;
+using Daxlin.Core.Posting.Ubl;
 using Daxlin.Core.Values;
 
 namespace Daxlin.Core.Posting.Layouts;
@@ -11,6 +12,9 @@ public static class LaidOut
     /// <param name="journal">The accounts of journals; null where the coding rules name none.</param>
     public static LaidOutInvoice Of(PostingLayout layout, ApprovedInvoice invoice, TranslationLists lists, RunFacts run, JournalAccounts? journal = null)
     {
+        // An electronic invoice has the rows that the vendor wrote, whatever the ledger makes of them.
+        if (layout.File.Format == FileFormat.Ubl)
+            invoice = invoice with { Coding = [], Lines = [.. invoice.Lines.Select(line => line with { Under = [] })] };
         var sign = LayoutSource.Sign(invoice, layout.CreditNotes, run);
         var records = ImmutableArray.CreateBuilder<LaidOutRecord>();
         var faults = ImmutableArray.CreateBuilder<LayoutFault>();
@@ -33,7 +37,8 @@ public static class LaidOut
         }
         if (records.Count == 0 && faults.Count == 0)
             faults.Add(new LayoutFault(invoice.Id, "", "", $"The layout writes no record of it, so that the ledger would never see its {Shown(invoice)}."));
-        return new LaidOutInvoice(invoice, sign, true, faults.Count == 0 ? records.DrainToImmutable() : [], faults.DrainToImmutable()) { JournalSide = journalSide };
+        var laidOut = new LaidOutInvoice(invoice, sign, true, faults.Count == 0 ? records.DrainToImmutable() : [], faults.DrainToImmutable()) { JournalSide = journalSide };
+        return layout.File.Format == FileFormat.Ubl && laidOut.Faults.IsEmpty ? WithUbl(laidOut) : laidOut;
 
         IEnumerable<PostingRecord> SourcesOf(LayoutTable table)
         {
@@ -53,6 +58,14 @@ public static class LaidOut
                 return [];
             }
         }
+    }
+
+    private static LaidOutInvoice WithUbl(LaidOutInvoice laidOut)
+    {
+        var (ubl, told) = UblReading.Of(laidOut);
+        var faults = ubl is null ? told : [.. UblRules.FaultsOf(ubl)];
+        return faults.IsEmpty ? laidOut with { Ubl = ubl }
+            : laidOut with { Records = [], Faults = [.. faults.Select(fault => new LayoutFault(laidOut.Invoice.Id, "", "", fault))] };
     }
 
     private static string Shown(ApprovedInvoice invoice) => Currency.Find(invoice.Currency)?.Show(invoice.Total) ?? ExpressionTypes.Settled(invoice.Total);

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Daxlin.Core.Posting.Ubl;
 
 namespace Daxlin.Core.Posting.Layouts;
 
@@ -10,4 +11,7 @@ public sealed record LaidOutInvoice(ApprovedInvoice Invoice, int Sign, bool IsTa
 {
     /// <summary>What each side of its journal comes to; 0 if none is written.</summary>
     public decimal JournalSide { get; init; }
+
+    /// <summary>The electronic invoice that a layout of that format writes; null by any other.</summary>
+    public UblInvoice? Ubl { get; init; }
 }

@@ -20,7 +20,7 @@ internal static partial class LayoutFileReader
         if (!faults.IsObjectOf(place, "format", "delimiter", "decimal", "dates", "encoding", "lineEnds", "headings", "quotes", "per", "name", "ending"))
             return Usual;
         var format = faults.OneOf(
-            place.Find("format"), FileFormat.Csv, ("csv", FileFormat.Csv), ("fixed-width", FileFormat.FixedWidth), ("xlsx", FileFormat.Xlsx), ("json", FileFormat.Json), ("ndjson", FileFormat.Ndjson));
+            place.Find("format"), FileFormat.Csv, ("csv", FileFormat.Csv), ("fixed-width", FileFormat.FixedWidth), ("xlsx", FileFormat.Xlsx), ("json", FileFormat.Json), ("ndjson", FileFormat.Ndjson), ("ubl", FileFormat.Ubl));
         foreach (var key in new[] { "delimiter", "quotes" })
         {
             if (format != FileFormat.Csv && place.Find(key) is { } own)
@@ -28,7 +28,7 @@ internal static partial class LayoutFileReader
         }
         foreach (var key in new[] { "decimal", "dates", "encoding", "lineEnds", "headings" })
         {
-            if (format is FileFormat.Xlsx or FileFormat.Json or FileFormat.Ndjson && place.Find(key) is { } own)
+            if (format is not (FileFormat.Csv or FileFormat.FixedWidth) && place.Find(key) is { } own)
                 faults.Add(own, $"“{key}” is of csv and fixed-width files; this one is {format.Word()}, which has its own form for it.");
         }
         var delimiter = faults.OneOf(place.Find("delimiter"), ",", (",", ","), (";", ";"), ("|", "|"), ("tab", "\t"));
@@ -38,11 +38,14 @@ internal static partial class LayoutFileReader
         var dates = faults.Text(place.Find("dates"), "YYYY-MM-DD");
         if (!DateForm().IsMatch(dates) || !dates.Contains("YY", StringComparison.Ordinal) || !dates.Contains("MM", StringComparison.Ordinal) || !dates.Contains("DD", StringComparison.Ordinal))
             faults.Add(place.Find("dates")!, "A form of dates is wanted here, from DD, MM and YYYY (or YY) with marks between them, as DD.MM.YYYY.");
-        var per = faults.OneOf(place.Find("per"), FilesPer.Run, ("run", FilesPer.Run), ("vendor", FilesPer.Vendor), ("invoice", FilesPer.Invoice));
+        var per = faults.OneOf(place.Find("per"), format == FileFormat.Ubl ? FilesPer.Invoice : FilesPer.Run, ("run", FilesPer.Run), ("vendor", FilesPer.Vendor), ("invoice", FilesPer.Invoice));
+        if (format == FileFormat.Ubl && per != FilesPer.Invoice)
+            faults.Add(place.Find("per")!, "An electronic invoice is one invoice: “per” is “invoice”.");
         var ending = faults.Text(place.Find("ending"), format switch
         {
             FileFormat.Csv when delimiter == "\t" => "tsv",
             FileFormat.FixedWidth => "txt",
+            FileFormat.Ubl => "xml",
             _ => format.Word(),
         });
         if (!Ending().IsMatch(ending))

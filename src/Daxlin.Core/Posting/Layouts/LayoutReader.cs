@@ -2,6 +2,7 @@ using System.Buffers;
 using System.Collections.Immutable;
 using Daxlin.Core.Json;
 using Daxlin.Core.Posting.Expressions;
+using Daxlin.Core.Posting.Ubl;
 
 namespace Daxlin.Core.Posting.Layouts;
 
@@ -48,6 +49,9 @@ public sealed class LayoutReader
             faults.Add(
                 place.Find("tables")!, "No column says which control total its figures come to, so nobody would see an amount that is lost or doubled. “proves”: \"total\", \"lines\", \"tax\" or \"journal\" says it.");
         }
+        // A column with a fault of its own is none yet, and not missing.
+        if (file.Format == FileFormat.Ubl && !faults.Found.Any(fault => !fault.IsWarning))
+            UblLayout.Check(place, tables, faults);
         return new PostingLayout(
             name, ReadCondition(place.Find("invoices"), LayoutRecords.Invoices),
             faults.OneOf(place.Find("creditNotes"), CreditSigns.Negative, ("negative", CreditSigns.Negative), ("positive", CreditSigns.Positive), ("as-printed", CreditSigns.AsPrinted)),

@@ -35,6 +35,7 @@ internal sealed class LayoutFiles(PostingLayout layout, RunFacts run) : IDisposa
         FileFormat.FixedWidth => new FixedWidthFileWriter(file, tables),
         FileFormat.Xlsx => new XlsxFileWriter(tables),
         FileFormat.Json or FileFormat.Ndjson => new JsonFileWriter(file, tables),
+        FileFormat.Ubl => new UblFileWriter(),
         _ => new CsvFileWriter(file, tables),
     };
 }

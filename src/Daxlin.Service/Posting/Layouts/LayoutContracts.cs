@@ -3,7 +3,7 @@ using System.Text.Json;
 
 namespace Daxlin.Service.Posting.Layouts;
 
-/// <param name="Format"><c>csv</c>, <c>fixed-width</c>, <c>xlsx</c>, <c>json</c> or <c>ndjson</c>; empty for a document that cannot be read any more.</param>
+/// <param name="Format"><c>csv</c>, <c>fixed-width</c>, <c>xlsx</c>, <c>json</c>, <c>ndjson</c> or <c>ubl</c>; empty for a document that cannot be read any more.</param>
 /// <param name="Runs">How many runs were made by it, whichever version.</param>
 public sealed record LayoutSummary(string Name, int Version, DateTime SavedAt, string SavedBy, string Note, bool IsRetired, string Format, int Runs);
 
