@@ -120,8 +120,8 @@ public static class ElectronicWitness
             var currency = invoice.Template.Reads.Currency;
             yield return Finding.Hold(
                 Differs,
-                $"The electronic invoice {file} has {Rows(electronic.Lines.Length)} that come to {Money(electronic.Lines.Sum(line => line.NumberIn(TradeNames.Amount) ?? 0), currency)}; "
-                + $"{Rows(invoice.Lines.Length)} that come to {Money(invoice.Lines.Sum(line => line.NumberIn(TradeNames.Amount) ?? 0), currency)} were captured from the page.",
+                $"The electronic invoice {file} has {Rows(electronic.Lines.Length)} to {Money(electronic.Lines.Sum(line => line.NumberIn(TradeNames.Amount) ?? 0), currency)}; "
+                + $"{Rows(invoice.Lines.Length)} to {Money(invoice.Lines.Sum(line => line.NumberIn(TradeNames.Amount) ?? 0), currency)} {(invoice.Lines.Length == 1 ? "was" : "were")} captured from the page.",
                 BlockRule.Lines);
         }
         foreach (var rate in RatesWithTax(electronic).Where(_ => invoice.Taxes.Any(row => row.NumberIn(TradeNames.Rate) is not null)))
@@ -272,7 +272,7 @@ public static class ElectronicWitness
 
     private static string Kind(bool isCreditNote) => isCreditNote ? "a credit note" : "an invoice";
 
-    private static string Rows(int count) => count == 1 ? "1 row" : $"{count.ToString(CultureInfo.InvariantCulture)} rows";
+    private static string Rows(int count) => count == 1 ? "1 row that comes" : $"{count.ToString(CultureInfo.InvariantCulture)} rows that come";
 
     private static string Text(decimal number) => number.ToString(CultureInfo.InvariantCulture);
 

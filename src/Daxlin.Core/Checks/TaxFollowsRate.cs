@@ -18,7 +18,7 @@ public sealed record TaxFollowsRate(
     : RoundedTax(TaxByLine, Rule, Currency, Members)
 {
     public override string Code => "tax-rate";
-    public override string Equation => $"{(IsOfLines ? $"Σ line amounts at {Text(Rate)} %" : "subtotal − discount + freight")} × {Text(Rate)}{(TaxIncluded ? $" ÷ {Text(100 + Rate)}" : " %")} = tax";
+    public override string Equation => $"({(IsOfLines ? $"Σ line amounts at {Text(Rate)} %" : "subtotal − discount + freight")}) × {Text(Rate)}{(TaxIncluded ? $" ÷ {Text(100 + Rate)}" : " %")} = tax";
     public override decimal Right => Amount;
     protected override string Says => $"Tax at {Text(Rate)} % {(TaxIncluded ? "in" : "of")} {Currency.Show(Round(Base, Currency, Rule.Rounding))} comes to";
 
