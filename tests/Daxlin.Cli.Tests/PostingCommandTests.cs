@@ -61,6 +61,12 @@ public sealed class PostingCommandTests : IDisposable
         Assert.Equal(0, (await Run("review", "table", "--state", "approved", "--out", At("approved.xlsx"))).ExitCode);
         Assert.Equal("PK"u8.ToArray(), (await File.ReadAllBytesAsync(At("approved.xlsx")))[..2]);
         Assert.Equal(0, (await Run("posting", "table", "--out", At("runs.tsv"))).ExitCode);
+        Assert.Equal(0, (await Run("vendor", "table", "--search", "halvard", "--out", At("vendors.csv"))).ExitCode);
+        Assert.StartsWith("Halvard Marine Diesel Ltd,", File.ReadAllLines(At("vendors.csv"))[1], StringComparison.Ordinal);
+        Assert.Equal(0, (await Run("template", "table", "--out", At("templates.tsv"))).ExitCode);
+        Assert.StartsWith("template\tvendor\t", File.ReadAllText(At("templates.tsv")), StringComparison.Ordinal);
+        Assert.Equal(0, (await Run("history", "table", "--act", "approved", "--out", At("history.csv"))).ExitCode);
+        Assert.Contains(",approved", File.ReadAllText(At("history.csv")), StringComparison.OrdinalIgnoreCase);
         Assert.StartsWith("run\tmade on", await File.ReadAllTextAsync(At("runs.tsv")), StringComparison.Ordinal);
 
         (code, said, _) = await Run("posting", "rehearse", "--batch", $"{batch}", "--layout", "lossy");

@@ -271,6 +271,14 @@ public class UblTests
         Assert.NotEmpty(Laid(Over(34m, (TradeNames.Freight, "5.00"))).Faults);
     }
 
+    [Theory]
+    [InlineData("NO 987.654.321 mva", "NO987654321MVA")]
+    [InlineData("987 654 321", "NO987654321")]
+    [InlineData("A 987654", "NOA987654")]
+    [InlineData("SE 556677", "SE556677")]
+    public void A_number_for_vat_begins_with_a_country(string printed, string written) => Assert.Equal(
+        written, At(Written(Usual with { Fields = new Dictionary<string, string>(Usual.Fields) { [TradeNames.VendorTaxId] = printed } }), "AccountingSupplierParty/Party/PartyTaxScheme/CompanyID"));
+
     [Fact]
     public void A_charge_of_less_than_nothing_is_a_discount()
     {

@@ -362,6 +362,14 @@ public class PostingTests
         Assert.Contains($",{(string?)invoices[0]["total"]},GBP,", book[1], StringComparison.Ordinal);
         Assert.Contains($",{(string?)invoices[0]["invoiceDate"]},", book[1].Replace('/', '-'), StringComparison.Ordinal);
         Assert.Equal("run,made on,by,layout,version,takes back,invoices,records,sum,currency,because", (await service.Http.GetStringAsync("posting-runs/table")).Split("\r\n")[0]);
+        // Vendors, templates and the history, each as its page shows it.
+        Assert.Equal(
+            (await service.All("vendors?search=galley")).Select(one => $"{one["name"]},{one["terms"]},{one["currency"]},{one["ledgerAccount"]},{one["accounts"]},{one["accountsWaiting"]},{one["invoices"]},{one["held"]}"),
+            (await service.Http.GetStringAsync("vendors/table?search=galley")).Split("\r\n", StringSplitOptions.RemoveEmptyEntries)[1..]);
+        var templates = (await service.Http.GetStringAsync("template-table?as=tsv")).Split('\n');
+        Assert.Equal((await service.All("templates")).Select(one => $"{one["name"]}|{one["version"]}|no|{one["invoices"]}|{one["untouched"]}|{one["held"]}"), templates[1..].Select(line => line.Split('\t')).Select(cells => $"{cells[0]}|{cells[3]}|{cells[7]}|{cells[8]}|{cells[9]}|{cells[10]}"));
+        var history = (await service.Http.GetStringAsync("history/table?act=approved&as=tsv")).Split('\n');
+        Assert.Equal((await service.All("history?act=approved")).Select(one => $"{one["stream"]}|{one["what"]}|{one["by"]}"), history[1..].Select(line => line.Split('\t')).Select(cells => $"{cells[1]}|{cells[2]}|{cells[5]}"));
         Assert.Equal("no.,state,vendor,", (await service.Http.GetStringAsync(new Uri($"batches/{batch}/table?open=true", UriKind.Relative)))[..17]);
 
         var faulty = (await service.Post("posting-layouts/trial", new JsonObject { ["document"] = "{ \"name\": \"net\"" })).Body;

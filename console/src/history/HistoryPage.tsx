@@ -5,6 +5,7 @@ import { useState } from "react";
 import { api, dataOf } from "../api/client";
 import type { HistoryFilter } from "../api/queries";
 import { count } from "../shared/amounts";
+import { CopyTable } from "../shared/CopyTable";
 import { Day } from "../shared/Day";
 import { useWhereabouts } from "../shared/Trail";
 import { useAddress } from "../shared/useAddress";
@@ -69,6 +70,7 @@ export function HistoryPage() {
         </a>
         <Whole />
       </div>
+      <CopyTable of="row" address={`/api/v1/history/table?${query}`} />
       <HistoryTable filter={filter} most={MOST} />
     </main>
   );

@@ -6,6 +6,7 @@ import { Link } from "react-router";
 import type { TemplateSummary } from "../api/client";
 import { ask } from "../api/queries";
 import { count, dayAndTime } from "../shared/amounts";
+import { CopyTable } from "../shared/CopyTable";
 import { Empty, Failed, Loading } from "../shared/Notes";
 import { useWhereabouts } from "../shared/Trail";
 import { FilesTaken } from "./FilesTaken";
@@ -97,6 +98,9 @@ export function TemplatesPage() {
         </Empty>
       )}
       <Drafts />
+      {shown && shown.length > 0 && wanted === "" && (
+        <CopyTable of="template" address="/api/v1/template-table" />
+      )}
       {shown && shown.length > 0 && <TemplateTable templates={shown} />}
       {shown?.length === 0 && wanted !== "" && (
         <Empty>No template has “{sought}” in its name or vendor.</Empty>

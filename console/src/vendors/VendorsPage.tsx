@@ -6,6 +6,7 @@ import { Link, useNavigate } from "react-router";
 import { api, dataOf, type ImportedVendor } from "../api/client";
 import { ask } from "../api/queries";
 import { count } from "../shared/amounts";
+import { CopyTable } from "../shared/CopyTable";
 import { Empty, Failed, Loading } from "../shared/Notes";
 import { useWhereabouts } from "../shared/Trail";
 
@@ -66,6 +67,12 @@ export function VendorsPage() {
             ? "There are no vendors yet. A record begins by itself with the first template of a vendor; or take a CSV file in."
             : `No vendor has “${search}” in its names, tax numbers or accounts.`}
         </Empty>
+      )}
+      {vendors.data && vendors.data.length > 0 && (
+        <CopyTable
+          of="vendor"
+          address={`/api/v1/vendors/table${search === "" ? "" : `?search=${encodeURIComponent(search)}`}`}
+        />
       )}
       {vendors.data && vendors.data.length > 0 && (
         <table className="sheet">

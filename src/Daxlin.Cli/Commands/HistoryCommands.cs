@@ -32,8 +32,10 @@ internal static class HistoryCommands
         var file = new Option<string>("--out") { Description = "The file to write.", HelpName = "FILE", Required = true };
         var export = new Command("export", "Write what was done into a file, from the oldest on, one JSON object a line (NDJSON).");
         export.Options.Add(file);
+        var table = new Command("table", "Write what was done into a file, as a spreadsheet takes it, the newest first.") { TableFile.Out };
         foreach (var filter in filters)
         {
+            table.Options.Add(filter);
             list.Options.Add(filter);
             export.Options.Add(filter);
         }
@@ -49,6 +51,7 @@ internal static class HistoryCommands
             context.Print(new JsonObject { ["file"] = parsed.GetValue(file) }, () => Terminal.Line($"History written to {parsed.GetValue(file)}"));
             return ExitCodes.Done;
         }));
+        table.SetAction(CommandContext.Run((parsed, context, cancel) => TableFile.Write($"history/table?{Query(parsed).TrimStart('&')}", "History", parsed.GetValue(TableFile.Out)!, context, cancel)));
         var verify = new Command("verify", "Go through the whole history, and name the first link that does not hold.");
         verify.SetAction(CommandContext.Run(async (_, context, cancel) =>
         {
@@ -59,7 +62,7 @@ internal static class HistoryCommands
                 : Shown.Text(result["sentence"])));
             return isWhole ? ExitCodes.Done : ExitCodes.SomethingToLookAt;
         }));
-        return new Command("history", "What was done, by whom and when; only ever added to, and chained so that a later change is seen.") { list, export, verify };
+        return new Command("history", "What was done, by whom and when; only ever added to, and chained so that a later change is seen.") { list, export, table, verify };
     }
 
     private static void Print(JsonArray entries)

@@ -37,12 +37,14 @@ internal static class TemplateCommands
 
         var list = new Command("list", "List all templates.");
         list.SetAction(CommandContext.Run((_, context, cancel) => List(context, cancel)));
+        var table = new Command("table", "Write all templates into a file, as a spreadsheet takes them, with what came of each.") { TableFile.Out };
+        table.SetAction(CommandContext.Run((parsed, context, cancel) => TableFile.Write("template-table", "Templates", parsed.GetValue(TableFile.Out)!, context, cancel)));
 
         var name = new Argument<string>("NAME") { Description = "The template's name." };
         var show = new Command("show", "Print a template's document.") { name };
         show.SetAction(CommandContext.Run((parsed, context, cancel) => Show(parsed.GetValue(name)!, context, cancel)));
 
-        var all = new Command("template", "Templates: how a vendor's invoices are recognised, captured and checked.") { draft, check, trial, rehearse, save, list, show };
+        var all = new Command("template", "Templates: how a vendor's invoices are recognised, captured and checked.") { draft, check, trial, rehearse, save, list, table, show };
         foreach (var command in TemplateHistoryCommands.Make())
             all.Subcommands.Add(command);
         return all;

@@ -18,6 +18,10 @@ internal static class VendorCommands
             return ExitCodes.Done;
         }));
 
+        var table = new Command("table", "Write the vendors into a file, as a spreadsheet takes them.") { TableFile.Out, search };
+        table.SetAction(CommandContext.Run((parsed, context, cancel) => TableFile.Write(
+            "vendors/table" + (parsed.GetValue(search) is { } letters ? $"?search={Uri.EscapeDataString(letters)}" : ""), "Vendors", parsed.GetValue(TableFile.Out)!, context, cancel)));
+
         var id = new Argument<int>("ID") { Description = "The vendor's number, as “vendor list” shows it." };
         var show = new Command("show", "Print a vendor's record.") { id };
         show.SetAction(CommandContext.Run(async (parsed, context, cancel) => Shows(await context.Service.Get($"vendors/{parsed.GetValue(id)}", cancel), context)));
@@ -40,7 +44,7 @@ internal static class VendorCommands
         var reason = new Option<string>("--because") { Description = "How you know; it is kept on record with your name.", HelpName = "TEXT", Required = true };
         return new Command("vendor", "Vendors' records: names, tax numbers, bank accounts, terms.")
         {
-            list, show, import, export,
+            list, table, show, import, export,
             Account("account-add", "Add a bank account; it counts when another person has confirmed it.", "accounts", id, iban, reason),
             Account("account-confirm", "Confirm a bank account that another person added.", "accounts/confirmation", id, iban, reason),
             Account("account-end", "Say that an account is none of the vendor's any more.", "accounts/end", id, iban, reason),

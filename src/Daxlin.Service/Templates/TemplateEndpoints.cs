@@ -36,23 +36,8 @@ internal static class TemplateEndpoints
     private static async Task<Ok<List<TemplateSummary>>> List([AsParameters] ListPage page, HttpContext context, DaxlinDb db, DriftWatch drift, CancellationToken cancel)
     {
         var after = page.After ?? "";
-        var rows = await page.Of(
-            TemplateVersions.NewestOrRetired(db)
-                .Where(row => string.Compare(row.Name, after) > 0)
-                .OrderBy(row => row.Name)
-                .Select(row => new { row.Name, row.Vendor, row.Currency, row.Version, row.SavedAt, row.SavedBy, row.Note, row.IsRetired }),
-            row => row.Name, context, cancel);
-        var names = rows.ConvertAll(row => row.Name);
-        var counts = await db.Invoices.Where(invoice => names.Contains(invoice.Template)).GroupBy(invoice => invoice.Template)
-            .Select(group => new { group.Key, All = group.Count(), Untouched = group.Count(invoice => invoice.Findings == 0), Held = group.Count(invoice => invoice.State == InvoiceState.Held) })
-            .ToDictionaryAsync(group => group.Key, cancel);
-        var signs = (await drift.Of(db, [.. rows.Where(row => !row.IsRetired).Select(row => row.Name)], cancel)).ToLookup(sign => sign.Template);
-        return TypedResults.Ok(rows.ConvertAll(row =>
-        {
-            var count = counts.GetValueOrDefault(row.Name);
-            return new TemplateSummary(
-                row.Name, row.Vendor, row.Currency, row.Version, row.SavedAt, row.SavedBy, row.Note, row.IsRetired, count?.All ?? 0, count?.Untouched ?? 0, count?.Held ?? 0, [.. signs[row.Name]]);
-        }));
+        var rows = await page.Of(TemplateList.All(db).Where(row => string.Compare(row.Name, after) > 0), row => row.Name, context, cancel);
+        return TypedResults.Ok(await TemplateList.SummariesOf(rows, db, drift, cancel));
     }
 
     private static async Task<Results<Ok<ImmutableArray<DriftRecord>>, ProblemHttpResult>> Drift(string name, DaxlinDb db, DriftWatch drift, CancellationToken cancel) =>

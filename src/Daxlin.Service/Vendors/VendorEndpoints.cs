@@ -30,27 +30,11 @@ internal static class VendorEndpoints
     private static async Task<Ok<List<VendorSummary>>> List(
         [FromQuery(Name = "search")] string? search, [AsParameters] ListPage page, HttpContext context, DaxlinDb db, CancellationToken cancel)
     {
-        var vendors = db.Vendors.AsNoTracking();
-        if (SeenBefore.Squash(search ?? "") is { Length: > 0 } key)
-        {
-            var like = search!.Trim();
-            vendors = vendors.Where(vendor => db.VendorSpellings.Any(spelling => spelling.VendorId == vendor.Id && spelling.Key.Contains(key))
-                || vendor.TaxIds.Contains(like) || db.VendorAccounts.Any(account => account.VendorId == vendor.Id && account.Iban.Contains(key)));
-        }
+        var vendors = VendorList.Like(db, search);
         if (page.AfterNumber is { } after && await db.Vendors.FindAsync([after], cancel) is { } last)
             vendors = vendors.Where(vendor => string.Compare(vendor.Name, last.Name) > 0 || (vendor.Name == last.Name && vendor.Id > last.Id));
-        var rows = await page.Of(
-            vendors.OrderBy(vendor => vendor.Name).ThenBy(vendor => vendor.Id).Select(vendor => new
-            {
-                Row = vendor,
-                Confirmed = db.VendorAccounts.Count(account => account.VendorId == vendor.Id && account.ConfirmedAt != null && account.EndedAt == null),
-                Waiting = db.VendorAccounts.Count(account => account.VendorId == vendor.Id && account.ConfirmedAt == null && account.EndedAt == null),
-                Invoices = db.Invoices.Count(invoice => invoice.VendorId == vendor.Id && invoice.State != InvoiceState.Returned),
-                Held = db.Invoices.Count(invoice => invoice.VendorId == vendor.Id && invoice.State == InvoiceState.Held),
-            }),
-            row => row.Row.Id.ToString(CultureInfo.InvariantCulture), context, cancel);
-        return TypedResults.Ok(rows.ConvertAll(row => new VendorSummary(
-            row.Row.Id, row.Row.Name, row.Row.Currency, VendorRegister.RecordOf(row.Row, []).Terms?.ToString() ?? "", row.Row.LedgerAccount, row.Confirmed, row.Waiting, row.Invoices, row.Held, row.Row.Revision)));
+        var rows = await page.Of(VendorList.Counted(db, vendors), row => row.Row.Id.ToString(CultureInfo.InvariantCulture), context, cancel);
+        return TypedResults.Ok(rows.ConvertAll(VendorList.SummaryOf));
     }
 
     private static async Task<Results<Ok<VendorDetail>, ProblemHttpResult>> Show(int id, DaxlinDb db, HttpResponse response, CancellationToken cancel) =>

@@ -111,10 +111,17 @@ internal sealed class UblReading
         sign < 0, Text(header, UblColumns.Number), Value(header, UblColumns.Issued) as DateOnly?, Value(header, UblColumns.Due) as DateOnly?, currency,
         Text(header, UblColumns.Order), Text(header, UblColumns.Credited) is { Length: > 0 } credited ? credited : sign < 0 && !laidOut.Invoice.IsCreditNote ? Text(header, UblColumns.Number) : "",
         Text(header, UblColumns.Note), Text(header, UblColumns.Terms),
-        new UblParty(Text(header, UblColumns.Seller), Text(header, UblColumns.SellerTaxId), Text(header, UblColumns.SellerCountry)),
-        new UblParty(Text(header, UblColumns.Buyer), Text(header, UblColumns.BuyerTaxId), Text(header, UblColumns.BuyerCountry)),
+        Party(UblColumns.Seller, UblColumns.SellerTaxId, UblColumns.SellerCountry), Party(UblColumns.Buyer, UblColumns.BuyerTaxId, UblColumns.BuyerCountry),
         Iban.Bare(Text(header, UblColumns.Iban)), Text(header, UblColumns.Untaxed), Text(header, UblColumns.Exemption),
         items, onWhole, rates, sign * (Number(header, UblColumns.Total) ?? 0), Math.Abs(Number(header, UblColumns.Paid) ?? 0), sign * Number(header, UblColumns.AmountDue));
+
+    /// <summary>A number for VAT has no blanks and begins with its country (BR-CO-09), whether or not the page prints it: 0005521 T of IE is IE0005521T.</summary>
+    private UblParty Party(string name, string taxId, string country)
+    {
+        var (bare, of) = (string.Concat(Text(header, taxId).Where(char.IsAsciiLetterOrDigit)).ToUpperInvariant(), Text(header, country));
+        var hasCountry = bare.Length >= 2 && char.IsAsciiLetter(bare[0]) && char.IsAsciiLetter(bare[1]);
+        return new UblParty(Text(header, name), bare.Length == 0 || hasCountry ? bare : of + bare, of);
+    }
 
     private UblLine Line(LaidOutRecord record, int number, decimal? only)
     {

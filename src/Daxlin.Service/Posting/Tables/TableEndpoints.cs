@@ -5,10 +5,13 @@ using System.Text.Json;
 using CsvHelper;
 using Daxlin.Core.Posting;
 using Daxlin.Core.Values;
+using Daxlin.Service.History;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.Posting.Files;
 using Daxlin.Service.Review;
 using Daxlin.Service.Storage;
+using Daxlin.Service.Templates;
+using Daxlin.Service.Vendors;
 using Daxlin.Service.Web;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
@@ -19,6 +22,9 @@ namespace Daxlin.Service.Posting.Tables;
 /// <summary>What is on screen as files that spreadsheets take: CSV, or values parted by tabs for the clipboard, or a spreadsheet.</summary>
 internal static class TableEndpoints
 {
+    /// <summary>So many entries of the history in a table: what a spreadsheet is still quick with.</summary>
+    private const int MostEntries = 100_000;
+
     public static void Map(RouteGroupBuilder api)
     {
         api.MapGet("/invoices/{id:int}/rows", OfInvoice).WithTags("Invoices").Produces<string>(contentType: "text/csv")
@@ -29,6 +35,13 @@ internal static class TableEndpoints
             .WithSummary("Invoices of all batches as a table, narrowed and ordered as the queue is: csv, or tsv or xlsx if “as” says so.");
         api.MapGet("/posting-runs/table", OfRuns).WithTags("Posting").Produces<string>(contentType: "text/csv")
             .WithSummary("All posting runs as a table, a row a run and currency: csv, or tsv or xlsx if “as” says so.");
+        api.MapGet("/vendors/table", OfVendors).WithTags("Vendors").Produces<string>(contentType: "text/csv")
+            .WithSummary("Vendors as a table, all or those with some letters: csv, or tsv or xlsx if “as” says so.");
+        // A template may be called "table", so this is not among them.
+        api.MapGet("/template-table", OfTemplates).WithTags("Templates").Produces<string>(contentType: "text/csv")
+            .WithSummary("All templates as a table with what came of each: csv, or tsv or xlsx if “as” says so.");
+        api.MapGet("/history/table", OfHistory).WithTags("History").Produces<string>(contentType: "text/csv")
+            .WithSummary("What was done as a table, the newest first: csv, or tsv or xlsx if “as” says so.");
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> OfInvoice(int id, [FromQuery(Name = "as")] string? form, DaxlinDb db, CancellationToken cancel)
@@ -66,6 +79,57 @@ internal static class TableEndpoints
                 ],
                 [ValueKind.Whole, ValueKind.Date, ValueKind.Text, ValueKind.Text, ValueKind.Whole, ValueKind.Whole, ValueKind.Whole, ValueKind.Whole, ValueKind.Money, ValueKind.Currency, ValueKind.Text]),
             form, "posting-runs");
+    }
+
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> OfVendors(
+        [FromQuery(Name = "search")] string? search, [FromQuery(Name = "as")] string? form, DaxlinDb db, CancellationToken cancel)
+    {
+        var vendors = (await VendorList.Counted(db, VendorList.Like(db, search)).ToListAsync(cancel)).ConvertAll(VendorList.SummaryOf);
+        return File(
+            new TableToHand(
+                ["vendor", "terms", "bills in", "ledger account", "accounts", "accounts that wait", "invoices", "held"],
+                [
+                    .. vendors.Select(one => ImmutableArray.Create(
+                        one.Name, one.Terms, one.Currency, one.LedgerAccount, Text(one.Accounts), Text(one.AccountsWaiting), Text(one.Invoices), Text(one.Held))),
+                ],
+                [ValueKind.Text, ValueKind.Text, ValueKind.Currency, ValueKind.Text, ValueKind.Whole, ValueKind.Whole, ValueKind.Whole, ValueKind.Whole]),
+            form, "vendors");
+    }
+
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> OfTemplates([FromQuery(Name = "as")] string? form, DaxlinDb db, DriftWatch drift, CancellationToken cancel)
+    {
+        var templates = await TemplateList.SummariesOf(await TemplateList.All(db).ToListAsync(cancel), db, drift, cancel);
+        return File(
+            new TableToHand(
+                ["template", "vendor", "currency", "version", "saved on", "saved by", "note", "retired", "invoices", "untouched", "held", "drift"],
+                [
+                    .. templates.Select(one => ImmutableArray.Create(
+                        one.Name, one.Vendor, one.Currency, Text(one.Version), Day(one.SavedAt), one.SavedBy, one.Note, one.IsRetired ? "yes" : "no", Text(one.Invoices), Text(one.Untouched), Text(one.Held),
+                        string.Join(" ", one.Drift.Select(sign => sign.Says)))),
+                ],
+                [
+                    ValueKind.Text, ValueKind.Text, ValueKind.Currency, ValueKind.Whole, ValueKind.Date, ValueKind.Text, ValueKind.Text, ValueKind.YesNo, ValueKind.Whole, ValueKind.Whole, ValueKind.Whole,
+                    ValueKind.Text,
+                ]),
+            form, "templates");
+    }
+
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> OfHistory(
+        [AsParameters] HistoryFilter filter, [FromQuery(Name = "as")] string? form, DaxlinDb db, CancellationToken cancel)
+    {
+        var entries = await filter.Of(db).OrderByDescending(row => row.Id).Take(MostEntries + 1).ToListAsync(cancel);
+        if (entries.Count > MostEntries)
+        {
+            return Problem.Of(
+                StatusCodes.Status422UnprocessableEntity, "table-too-long",
+                $"A table holds {MostEntries.ToString("N0", CultureInfo.InvariantCulture)} entries, and more were made. Narrow the days, or write them out as NDJSON.");
+        }
+        return File(
+            new TableToHand(
+                ["at (UTC)", "of", "what was done", "before", "after", "by", "because"],
+                [.. entries.Select(row => ImmutableArray.Create(row.At.ToString("yyyy-MM-dd HH:mm:ss", CultureInfo.InvariantCulture), row.Stream, row.What, row.Before, row.After, row.By, row.Reason))],
+                [.. Enumerable.Repeat(ValueKind.Text, 7)]),
+            form, "history");
     }
 
     /// <summary>Invoices in their order, each with its batch and when it was taken in and approved.</summary>
