@@ -173,6 +173,8 @@ public class PostingTests
             taken[currency] = taken.GetValueOrDefault(currency) + sign * Math.Abs(decimal.Parse((string)one["total"]!, CultureInfo.InvariantCulture));
         }
         Assert.Equal(SumsOf(run), taken);
+        // The history says what a run came to as a person reads it.
+        Assert.Matches(@"^[\d,]+\.\d\d EUR and [\d,]+\.\d\d GBP$", (string?)(await service.Get($"history?run={run["number"]}"))[0]!["after"]);
 
         var (_, back) = await Withdraw(service, run["number"], new JsonObject { ["reason"] = "Sent to the wrong ledger" });
         var first = await service.Http.GetStringAsync(new Uri($"posting-runs/{back["number"]}/files/{(await FilesOf(back["number"]))[0]}", UriKind.Relative));

@@ -6,6 +6,7 @@ using Daxlin.Core.History;
 using Daxlin.Core.Posting;
 using Daxlin.Core.Posting.Expressions;
 using Daxlin.Core.Posting.Layouts;
+using Daxlin.Core.Values;
 using Daxlin.Service.Batches;
 using Daxlin.Service.History;
 using Daxlin.Service.Posting.Coding;
@@ -266,7 +267,7 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
             [
                 new Deed(HistoryStreams.PostingRun(run.Number), run.At, run.By, act, what)
                 {
-                    After = run.Sums,
+                    After = string.Join(" and ", work.Totals.Sums.OrderBy(sum => sum.Key, StringComparer.Ordinal).Select(sum => Currency.Find(sum.Key)?.Show(sum.Value) ?? $"{ExpressionTypes.Settled(sum.Value)} {sum.Key}")),
                     Reason = run.Reason,
                     Content = files.Count == 1 ? files[0].Sha256 : HistoryChain.ContentOf(string.Join('\n', files.Select(file => $"{file.Sha256} {file.Name}"))),
                 },
