@@ -145,6 +145,7 @@ public class UblTests
         { IsCreditNote = isCreditNote };
         var root = Written(invoice, run: Run with { IsReversal = isReversal });
         StandsInOrder(root);
+        Assert.Equal(isReversal ? "FT-4-R" : "FT-4", At(root, "ID"));
         Assert.Equal((kind, credited), (root.Name.LocalName, At(root, "BillingReference/InvoiceDocumentReference/ID")));
         Assert.DoesNotContain("-", string.Concat(root.Descendants().Where(one => one.Attribute("currencyID") is not null || one.Attribute("unitCode") is not null).Select(one => one.Value)), StringComparison.Ordinal);
         Assert.Equal(kind == "Invoice" ? "380" : "381", At(root, kind + "TypeCode"));
@@ -225,7 +226,7 @@ public class UblTests
     [InlineData("\"'Kestrel Sound Ferries'\"", "\"''\"", "The buyer has no name (BR-07).")]
     [InlineData("\"vendor\" }", "\"''\" }", "The seller has no name (BR-06).")]
     [InlineData("\"vendorTaxId\"", "\"''\"", "The seller has no number for VAT (BR-CO-26, BR-S-02).")]
-    [InlineData("\"invoiceNumber\"", "\"''\"", "It has no number (BR-02).")]
+    [InlineData("\"invoiceNumber & '-R' if reversal else invoiceNumber\"", "\"''\"", "It has no number (BR-02).")]
     [InlineData("\"invoiceDate\"", "\"creditedDate\"", "It has no date (BR-03).")]
     [InlineData("\"'Z'\"", "\"''\"", "27.00 EUR are taxed at 0 %, and “untaxed” does not say why: Z (zero rate), E (exempt), AE (reverse charge), K (within the Union), G (export) or O (outside VAT) (BR-CO-04).")]
     [InlineData("\"'Z'\"", "\"'E'\"", "What is taxed as E needs its reason in “exemption” (BR-E-10).")]
@@ -292,7 +293,7 @@ public class UblTests
     [InlineData("\"heading\": \"issued\"", "\"heading\": \"isued\"", "An electronic invoice has no column “isued” in its invoices; “issued” is meant, perhaps.")]
     [InlineData("\"heading\": \"issued\"", "\"heading\": \"isued\"", "An electronic invoice needs the column “issued” in its invoices.")]
     [InlineData("\"itemCode\"", "\"section\"", "An electronic invoice has no column “section” in its lines; there are itemCode, description, quantity, unit, unitPrice, priceBasis, taxRate, amount.")]
-    [InlineData("\"value\": \"invoiceDate\"", "\"value\": \"invoiceNumber\"", "The column “issued” is a date in an electronic invoice; this is a text.")]
+    [InlineData("\"value\": \"invoiceDate\"", "\"value\": \"vendor\"", "The column “issued” is a date in an electronic invoice; this is a text.")]
     [InlineData("\"proves\": \"tax\"", "\"proves\": \"total\"", "The column “tax” must prove what it comes to: “proves”: \"tax\".")]
     [InlineData("\"unitPrice\",", "{ \"heading\": \"unitPrice\", \"value\": \"unitPrice\", \"proves\": \"lines\" },", "The column “unitPrice” of an electronic invoice proves nothing.")]
     [InlineData("\"records\": \"lines\",", "\"records\": \"lines\", \"where\": \"amount > 0\",", "An electronic invoice has all records; “where” leaves some out.")]

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Daxlin.Core.Posting.Layouts;
+using Daxlin.Core.Templates;
 using Daxlin.Core.Values;
 
 namespace Daxlin.Core.Posting.Ubl;
@@ -82,6 +83,10 @@ internal sealed class UblReading
         return Invoice(items, allowances ?? [], [.. rates.Select(one => new UblTax(one.Rate, one.Base, one.Amount))]);
     }
 
+    /// <summary>The invoice that is credited; what takes an invoice back credits that one, under the vendor's number.</summary>
+    private string Credited => Text(header, UblColumns.Credited) is { Length: > 0 } credited ? credited
+        : sign < 0 && !laidOut.Invoice.IsCreditNote ? laidOut.Invoice.Fields.GetValueOrDefault(TradeNames.InvoiceNumber, "") : "";
+
     private string Spoken(decimal discount, decimal charge) =>
         charge == 0 ? $"the discount of {currency.Show(discount)} is"
         : discount == 0 ? $"the charge of {currency.Show(charge)} is" : $"the discount of {currency.Show(discount)} and the charge of {currency.Show(charge)} are";
@@ -109,7 +114,7 @@ internal sealed class UblReading
 
     private UblInvoice Invoice(ImmutableArray<UblLine> items, ImmutableArray<UblAllowance> onWhole, ImmutableArray<UblTax> rates) => new(
         sign < 0, Text(header, UblColumns.Number), Value(header, UblColumns.Issued) as DateOnly?, Value(header, UblColumns.Due) as DateOnly?, currency,
-        Text(header, UblColumns.Order), Text(header, UblColumns.Credited) is { Length: > 0 } credited ? credited : sign < 0 && !laidOut.Invoice.IsCreditNote ? Text(header, UblColumns.Number) : "",
+        Text(header, UblColumns.Order), Credited,
         Text(header, UblColumns.Note), Text(header, UblColumns.Terms),
         Party(UblColumns.Seller, UblColumns.SellerTaxId, UblColumns.SellerCountry), Party(UblColumns.Buyer, UblColumns.BuyerTaxId, UblColumns.BuyerCountry),
         Iban.Bare(Text(header, UblColumns.Iban)), Text(header, UblColumns.Untaxed), Text(header, UblColumns.Exemption),
