@@ -77,6 +77,36 @@ test("a value shows its place on the page, and a place its value", async ({ page
   await expect(page.locator('[data-mark="lines[4].itemCode"]')).toHaveClass(/chosen/);
 });
 
+test("what is captured between the counts and the list of a batch is listed all the same", async ({
+  page,
+  request,
+}) => {
+  const batch = await (await request.post("/api/v1/batches", { data: { name: "Between" } })).json();
+  const address = `/api/v1/batches/${batch.id}`;
+  await page.goto(`/batches/${batch.id}`);
+  await expect(page.getByText("This batch is empty.")).toBeVisible();
+  // The list is answered as it was before, until the counts are answered as they are after the capture.
+  let counted = false;
+  await page.route(`**${address}/invoices?*`, (route) =>
+    counted ? route.continue() : route.fulfill({ json: [] }),
+  );
+  await page.route(`**${address}`, async (route) => {
+    await expect
+      .poll(async () => {
+        const { documents, waiting } = await (await request.get(address)).json();
+        return documents > 0 && waiting === 0;
+      })
+      .toBe(true);
+    await route.continue();
+    counted = true;
+  });
+  await page
+    .locator("input[type=file]")
+    .first()
+    .setInputFiles("../samples/brinewood-chandlery/brinewood-chandlery-01.pdf");
+  await expect(page.getByRole("row")).toHaveCount(2);
+});
+
 test("a file with several invoices shows each on its own pages, and a value tells its way from print to figure", async ({
   page,
   request,

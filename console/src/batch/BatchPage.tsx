@@ -11,6 +11,7 @@ import { useWhereabouts } from "../shared/Trail";
 import { DriftList } from "../templates/DriftList";
 import { InvoiceTable } from "./InvoiceTable";
 import { Post } from "./Post";
+import { useListAsCounted } from "./useListAsCounted";
 import { useProgress } from "./useProgress";
 import { type Taking, useTaking } from "./useTaking";
 
@@ -41,6 +42,7 @@ export function BatchPage() {
 
 function OpenBatch({ batch }: { batch: Batch }) {
   const invoices = useQuery(ask.invoices(batch.id));
+  useListAsCounted(batch);
   const documents = useQuery({ ...ask.documents(batch.id), enabled: batch.unreadable > 0 });
   const drift = useQuery({ ...ask.driftOfBatch(batch.id), enabled: batch.waiting === 0 });
   const { taking, take, stop, dismiss } = useTaking(batch.id);

@@ -71,7 +71,7 @@ internal sealed class UblReading
         {
             var rows = stated.FindAll(row => (row.Rate ?? only) == rate);
             var sum = items.Where(line => line.Rate == rate).Sum(line => line.Amount);
-            return (Rate: rate, Lines: sum, Base: BaseOf(rate, rows.ConvertAll(row => row.Base), sum, discount, charge, only is not null), Amount: rows.Sum(row => row.Amount));
+            return (Rate: rate, Lines: sum, Base: BaseOf(rows.ConvertAll(row => row.Base), sum, discount, charge, only is not null), Amount: rows.Sum(row => row.Amount));
         }).ToList();
         var allowances = UblSharing.Of(rates.ConvertAll(one => (one.Rate, one.Lines, one.Base)), discount, charge);
         if (allowances is null)
@@ -107,7 +107,7 @@ internal sealed class UblReading
     }
 
     /// <summary>What is taxed at a rate: as stated, or what it must be.</summary>
-    private static decimal BaseOf(decimal rate, List<decimal?> stated, decimal lines, decimal discount, decimal charge, bool isOnly) =>
+    private static decimal BaseOf(List<decimal?> stated, decimal lines, decimal discount, decimal charge, bool isOnly) =>
         stated.Count > 0 && stated.TrueForAll(one => one is not null) ? stated.Sum(one => one!.Value)
         : isOnly ? lines - discount + charge
         : lines;
