@@ -70,7 +70,9 @@ export function HistoryPage() {
         </a>
         <Whole />
       </div>
-      <CopyTable of="row" address={`/api/v1/history/table?${query}`} />
+      <div className="row" style={{ justifyContent: "flex-end", marginBottom: 6 }}>
+        <CopyTable of="row" address={`/api/v1/history/table?${query}`} />
+      </div>
       <HistoryTable filter={filter} most={MOST} />
     </main>
   );

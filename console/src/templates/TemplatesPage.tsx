@@ -99,7 +99,9 @@ export function TemplatesPage() {
       )}
       <Drafts />
       {shown && shown.length > 0 && wanted === "" && (
-        <CopyTable of="template" address="/api/v1/template-table" />
+        <div className="row" style={{ justifyContent: "flex-end", marginBottom: 6 }}>
+          <CopyTable of="template" address="/api/v1/template-table" />
+        </div>
       )}
       {shown && shown.length > 0 && <TemplateTable templates={shown} />}
       {shown?.length === 0 && wanted !== "" && (

@@ -52,7 +52,7 @@ export function VendorsPage() {
             )}
           </FileButton>
           <a href="/api/v1/vendors/export" download>
-            Write all as CSV
+            Write all records as CSV
           </a>
           <NewVendor />
         </div>
@@ -69,10 +69,12 @@ export function VendorsPage() {
         </Empty>
       )}
       {vendors.data && vendors.data.length > 0 && (
-        <CopyTable
-          of="vendor"
-          address={`/api/v1/vendors/table${search === "" ? "" : `?search=${encodeURIComponent(search)}`}`}
-        />
+        <div className="row" style={{ justifyContent: "flex-end", marginBottom: 6 }}>
+          <CopyTable
+            of="vendor"
+            address={`/api/v1/vendors/table${search === "" ? "" : `?search=${encodeURIComponent(search)}`}`}
+          />
+        </div>
       )}
       {vendors.data && vendors.data.length > 0 && (
         <table className="sheet">

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Xml;
 using System.Xml.Linq;
+using static Daxlin.Core.Posting.Ubl.UblFigures;
 
 namespace Daxlin.Core.Posting.Ubl;
 
@@ -103,8 +104,6 @@ public static class UblDocument
     private static XElement? AmountUnlessNone(UblInvoice invoice, string name, decimal amount) => amount == 0 ? null : Amount(invoice, name, amount);
 
     private static string Day(DateOnly? day) => day?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? "";
-
-    private static string Plain(decimal number) => number.ToString("0.############################", CultureInfo.InvariantCulture);
 
     /// <summary>XML has no place for most control characters.</summary>
     private static string Printable(string text) => string.Concat(text.EnumerateRunes().Where(rune => !rune.IsBmp || XmlConvert.IsXmlChar((char)rune.Value)));

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Daxlin.Core.Posting.Layouts;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Values;
+using static Daxlin.Core.Posting.Ubl.UblFigures;
 
 namespace Daxlin.Core.Posting.Ubl;
 
@@ -102,7 +103,7 @@ internal sealed class UblReading
     private List<(decimal? Rate, decimal? Base, decimal Amount)>? PartedByRate(ImmutableArray<UblLine> items, decimal whole)
     {
         var rows = items.GroupBy(line => line.Rate).Select(group => (Rate: group.Key, Sum: group.Sum(line => line.Amount)))
-            .Select(one => ((decimal?)one.Rate, (decimal?)one.Sum, Math.Round(one.Sum * one.Rate / 100, currency.MinorDigits, MidpointRounding.AwayFromZero))).ToList();
+            .Select(one => ((decimal?)one.Rate, (decimal?)one.Sum, TaxOf(one.Sum, one.Rate, currency))).ToList();
         return rows.Sum(row => row.Item3) == whole ? rows : null;
     }
 
@@ -143,7 +144,7 @@ internal sealed class UblReading
         var rate = Number(record, UblColumns.TaxRate) ?? only;
         if (rate is null)
             faults.Add($"Row {number} has no rate of tax, and the invoice has {(taxes.Count == 0 ? "none" : "several")}.");
-        var gross = basis <= 0 ? amount : Math.Round(quantity.Value * price.Value / basis, currency.MinorDigits, MidpointRounding.AwayFromZero);
+        var gross = basis <= 0 ? amount : Rounded(quantity.Value * price.Value / basis, currency);
         return new UblLine(
             number, Text(record, UblColumns.ItemCode), Text(record, UblColumns.Description), quantity.Value,
             Text(record, UblColumns.Unit) is { Length: > 0 } unit ? unit : Piece, price.Value, basis, gross - amount, rate ?? 0, amount);
@@ -162,6 +163,4 @@ internal sealed class UblReading
     private static decimal? Number(LaidOutRecord record, string heading) => Value(record, heading) as decimal?;
 
     private static string Text(LaidOutRecord record, string heading) => (Value(record, heading) as string ?? "").Trim();
-
-    private static string Plain(decimal number) => number.ToString("0.############", System.Globalization.CultureInfo.InvariantCulture);
 }

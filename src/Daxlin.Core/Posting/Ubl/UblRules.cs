@@ -1,6 +1,6 @@
 using System.Collections.Immutable;
-using System.Globalization;
 using System.Text.RegularExpressions;
+using static Daxlin.Core.Posting.Ubl.UblFigures;
 
 namespace Daxlin.Core.Posting.Ubl;
 
@@ -79,7 +79,7 @@ public static partial class UblRules
             var onWhole = invoice.OnWhole.Where(one => one.Rate == row.Rate).Sum(one => one.IsCharge ? one.Amount : -one.Amount);
             if (lines + onWhole != row.Base)
                 yield return $"At {Plain(row.Rate)} % the rows, discounts and charges come to {Show(lines + onWhole)}; the base is {Show(row.Base)} (BR-S-08).";
-            var tax = Math.Round(row.Base * row.Rate / 100, invoice.Currency.MinorDigits, MidpointRounding.AwayFromZero);
+            var tax = TaxOf(row.Base, row.Rate, invoice.Currency);
             if (row.Rate == 0 ? row.Amount != 0 : Math.Abs(tax - row.Amount) >= NearlyItsRate)
                 yield return $"{Plain(row.Rate)} % of {Show(row.Base)} is {Show(tax)}; the tax is {Show(row.Amount)} (BR-CO-17).";
         }
@@ -111,8 +111,6 @@ public static partial class UblRules
     private static decimal Due(UblInvoice invoice) => invoice.Total - invoice.Paid;
 
     private static string Quoted(string text) => text.Length == 0 ? "not said" : $"“{text}”";
-
-    private static string Plain(decimal number) => number.ToString("0.############", CultureInfo.InvariantCulture);
 
     [GeneratedRegex("^[A-Z]{2}$")]
     private static partial Regex Country();
