@@ -1,4 +1,6 @@
 using System.Text.Json.Nodes;
+using Daxlin.Core.Drafting;
+using Daxlin.Reading;
 using Daxlin.Testing;
 
 namespace Daxlin.Service.Tests;
@@ -10,6 +12,25 @@ public class DeskTests
 
     private static (string Name, byte[] Bytes) Pdf(int number) =>
         ($"skerrow-sail-loft-0{number}.pdf", File.ReadAllBytes(Path.Combine(Vendor, $"skerrow-sail-loft-0{number}.pdf")));
+
+    [Fact]
+    public async Task An_invoice_on_which_another_name_stands_out_looks_like_those_that_look_alike()
+    {
+        var folder = Path.Combine(Repository.Corpus, "farm-calc");
+        var files = Directory.GetFiles(folder, "*.pdf").Order(StringComparer.Ordinal).Select(file => (Name: Path.GetFileName(file), Bytes: File.ReadAllBytes(file))).ToLookup(
+            file => Drafter.VendorsOf(PdfReader.Read(file.Bytes))[0] == "Lower Orrin Market Farm");
+        Assert.NotEmpty(files[false]);
+        await using var service = await ServiceUnderTest.Start();
+        var batch = await service.OpenBatch("November");
+        await service.Upload(batch, [.. files[true]]);
+        await service.UntilDone(batch);
+        await service.Upload(batch, [.. files[false]]);
+        await service.UntilDone(batch);
+
+        Assert.All(await service.Invoices(batch), one => Assert.Equal("Lower Orrin Market Farm", (string?)one["looksLike"]));
+        Assert.All(await service.Invoices(batch), one => Assert.Contains("looks like one of “Lower Orrin Market Farm”", (string?)one["firstFinding"], StringComparison.Ordinal));
+        Assert.Equal(1, (int)(await service.Get($"batches/{batch}"))["unplacedVendors"]!);
+    }
 
     [Fact]
     public async Task A_draft_from_an_unplaced_invoice_captures_the_batch_once_it_is_saved_and_nothing_before()

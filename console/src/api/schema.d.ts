@@ -5504,7 +5504,7 @@ export interface components {
              * @description As in InvoiceDetail.
              */
             revision: number;
-            /** @description The vendor whose name stands out on an unplaced invoice; empty if none does, and for others. */
+            /** @description The vendor whose invoices an unplaced one looks like, or whose name stands out on it; empty if none does, and for others. */
             looksLike: string;
             /**
              * Format: int32
@@ -5970,6 +5970,29 @@ export interface components {
             note: string;
             isRetired: boolean;
         };
+        /** @description Which invoices a draft recognises: all of its own, it should be, and none of other templates. */
+        RecognitionCounts: {
+            /**
+             * Format: int32
+             * @description How many invoices were gone over that its earlier versions captured.
+             */
+            own: number;
+            /**
+             * Format: int32
+             * @description How many of them it recognises.
+             */
+            ownRecognised: number;
+            /**
+             * Format: int32
+             * @description How many invoices were gone over that other templates captured: the newest of each.
+             */
+            others: number;
+            /**
+             * Format: int32
+             * @description How many of them it would claim, alone or beside their own.
+             */
+            othersRecognised: number;
+        };
         /** @description Invoices by what would become of them, the gravest first. */
         RehearsalCounts: {
             /**
@@ -6043,6 +6066,7 @@ export interface components {
              * @description How many of them could not be read.
              */
             unreadable: number;
+            recognition: components["schemas"]["RecognitionCounts"];
             invoices: components["schemas"]["RehearsalCounts"];
         };
         RehearsedFile: {

@@ -1,7 +1,7 @@
 import { Button, Progress } from "@mantine/core";
 import { Fragment } from "react";
 import { Link } from "react-router";
-import type { RehearsedInvoice } from "../api/client";
+import type { Rehearsal, RehearsedInvoice } from "../api/client";
 import { count, shownValue, spokenName, spokenPlace } from "../shared/amounts";
 import { StateWord } from "../shared/StateWord";
 import type { RehearsalWork } from "./useRehearsal";
@@ -46,13 +46,14 @@ export function RehearsalResult({ work }: { work: RehearsalWork }) {
       )}
       <p style={{ margin: "6px 0" }}>
         {rehearsal.baseVersion === 0
-          ? "A new template, tried on all that is held or unplaced, and on an invoice of each other template."
-          : `Against version ${rehearsal.baseVersion}, on all that it captured, all that is held or unplaced, and an invoice of each other template.`}{" "}
+          ? "A new template, tried on all that is held or unplaced, and on the newest of each other template."
+          : `Against version ${rehearsal.baseVersion}, on all that it captured, all that is held or unplaced, and the newest of each other template.`}{" "}
         {rehearsal.state === "stopped" && `Stopped after ${count(rehearsal.done, "document")}.`}
         {rehearsal.state === "failed" && rehearsal.failure}
         {rehearsal.unreadable > 0 && ` ${count(rehearsal.unreadable, "document")} could not be read.`}
         {work.isOld && <strong> The template has been changed since; rehearse it again.</strong>}
       </p>
+      <Recognises counts={rehearsal.recognition} />
       <table className="sheet tight">
         <tbody>
           {VERDICTS.filter(([verdict]) => rehearsal.invoices[verdict] > 0).map(([verdict, sign, title]) => (
@@ -78,6 +79,21 @@ export function RehearsalResult({ work }: { work: RehearsalWork }) {
       </table>
       {rehearsal.documents === 0 && <p className="soft">There is nothing yet that it could change.</p>}
     </>
+  );
+}
+
+/** All of its own, it should be, and none of the others. */
+function Recognises({ counts }: { counts: Rehearsal["recognition"] }) {
+  if (counts.own + counts.others === 0) {
+    return null;
+  }
+  const misses = counts.own - counts.ownRecognised;
+  return (
+    <p style={{ margin: "6px 0" }} className={misses + counts.othersRecognised > 0 ? "state held" : ""}>
+      {misses + counts.othersRecognised > 0 ? "▲" : "✓"} Recognises{" "}
+      {counts.own > 0 && `${counts.ownRecognised} of ${counts.own} of its own invoices, and `}
+      {counts.othersRecognised || "none"} of {counts.others} of other templates.
+    </p>
   );
 }
 

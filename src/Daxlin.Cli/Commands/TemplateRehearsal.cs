@@ -58,6 +58,7 @@ internal static class TemplateRehearsal
         var version = Shown.Number(rehearsal["baseVersion"]);
         Terminal.Line($"{Shown.Text(rehearsal["template"])}{(version == 0 ? ", a new template" : $", against version {version}")}: {Shown.Text(rehearsal["done"])} documents"
             + (Shown.Number(rehearsal["unreadable"]) is > 0 and var unreadable ? $", {unreadable} of them unreadable" : ""));
+        Terminal.Line(Recognises(rehearsal["recognition"]!));
         foreach (var (verdict, title) in Verdicts)
         {
             var count = Shown.Number(rehearsal["invoices"]![verdict]);
@@ -67,6 +68,13 @@ internal static class TemplateRehearsal
             foreach (var invoice in invoices.Where(one => Shown.Text(one!["verdict"]) == verdict))
                 Print(invoice!);
         }
+    }
+
+    private static string Recognises(JsonNode counts)
+    {
+        var (own, others, claimed) = (Shown.Number(counts["own"]), Shown.Number(counts["others"]), Shown.Number(counts["othersRecognised"]));
+        return (own > 0 ? $"Recognises {Shown.Number(counts["ownRecognised"])} of {own} of its own invoices, and " : "Recognises ")
+            + $"{(claimed == 0 ? "none" : $"{claimed}")} of {others} of other templates{(claimed > 0 ? ": give it a cue that those do not have" : "")}.";
     }
 
     private static void Print(JsonNode invoice)

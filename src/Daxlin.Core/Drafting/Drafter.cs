@@ -70,6 +70,9 @@ public static class Drafter
         return new TemplateDraft(plan.Document(), DraftNotes.Of(plan, [recognised, .. readNotes], items, invoices, name is not null), invoices);
     }
 
-    /// <summary>The vendor whose name stands out on some pages; null if none does. Invoices of one vendor get one name by it, before there is a template.</summary>
-    public static string? VendorOf(ImmutableArray<Page> pages) => VendorDraft.Of([new Sample("", pages)]);
+    /// <summary>What stands out on some pages as a vendor's name does, the most likely first. Invoices of one vendor get one name by it, before there is a template.</summary>
+    public static ImmutableArray<string> VendorsOf(ImmutableArray<Page> pages) => [.. VendorDraft.AllOf([new Sample("", pages)]).Take(MostNames)];
+
+    /// <summary>What comes after so many is an address or a slogan.</summary>
+    private const int MostNames = 6;
 }

@@ -12,7 +12,10 @@ namespace Daxlin.Core.Drafting;
 internal static partial class VendorDraft
 {
     /// <summary>The most likely name on all samples, or null.</summary>
-    public static string? Of(IReadOnlyList<Sample> samples)
+    public static string? Of(IReadOnlyList<Sample> samples) => AllOf(samples).FirstOrDefault();
+
+    /// <summary>What can be the name, the most likely first.</summary>
+    public static IEnumerable<string> AllOf(IReadOnlyList<Sample> samples)
     {
         var scores = new Dictionary<string, (double Score, string Text)>(StringComparer.Ordinal);
         foreach (var sample in samples)
@@ -20,7 +23,7 @@ internal static partial class VendorDraft
             foreach (var (text, score) in CandidatesOn(sample).GroupBy(one => Vocabulary.Key(one.Text)).Select(same => (same.First().Text, Score: same.Max(one => one.Score) + Math.Min(2, same.Count() - 1))))
                 scores[Vocabulary.Key(text)] = scores.TryGetValue(Vocabulary.Key(text), out var before) ? (before.Score + score, before.Text) : (score, text);
         }
-        return scores.Count == 0 ? null : scores.Values.MaxBy(one => one.Score).Text;
+        return scores.Values.OrderByDescending(one => one.Score).Select(one => one.Text);
     }
 
     private static IEnumerable<(string Text, double Score)> CandidatesOn(Sample sample)

@@ -16,7 +16,15 @@ public sealed record DraftToRehearse(string? Template, int? Batch);
 /// <param name="Done">How many of them are done.</param>
 /// <param name="Unreadable">How many of them could not be read.</param>
 public sealed record RehearsalSummary(
-    int Id, string Template, int BaseVersion, int? Batch, DateTime At, string By, string State, string Failure, int Documents, int Done, int Unreadable, RehearsalCounts Invoices);
+    int Id, string Template, int BaseVersion, int? Batch, DateTime At, string By, string State, string Failure, int Documents, int Done, int Unreadable,
+    RecognitionCounts Recognition, RehearsalCounts Invoices);
+
+/// <summary>Which invoices a draft recognises: all of its own, it should be, and none of other templates.</summary>
+/// <param name="Own">How many invoices were gone over that its earlier versions captured.</param>
+/// <param name="OwnRecognised">How many of them it recognises.</param>
+/// <param name="Others">How many invoices were gone over that other templates captured: the newest of each.</param>
+/// <param name="OthersRecognised">How many of them it would claim, alone or beside their own.</param>
+public sealed record RecognitionCounts(int Own, int OwnRecognised, int Others, int OthersRecognised);
 
 /// <summary>Invoices by what would become of them, the gravest first.</summary>
 /// <param name="DecidedChanges">Approved or posted, with values that come out otherwise.</param>

@@ -63,6 +63,7 @@ internal static class RehearsalEndpoints
         return new RehearsalSummary(
             rehearsal.Id, rehearsal.Template, rehearsal.BaseVersion, rehearsal.BatchId, rehearsal.At, rehearsal.By, rehearsal.State.ToString().ToLowerInvariant(), rehearsal.Failure,
             rehearsal.Documents, rehearsal.Done, rehearsal.Unreadable,
+            new RecognitionCounts(rehearsal.Own, rehearsal.OwnRecognised, rehearsal.Others, rehearsal.OthersRecognised),
             new RehearsalCounts(
                 Count(Verdict.DecidedChanges), Count(Verdict.ClearChanges), Count(Verdict.Lost), Count(Verdict.Worse), Count(Verdict.HeldChanges), Count(Verdict.Better), rehearsal.Same));
     }

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Text.Json;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Electronic;
+using Daxlin.Core.Recognition;
 using Daxlin.Core.Rehearsal;
 using Daxlin.Reading;
 using Daxlin.Service.Review;
@@ -26,9 +27,20 @@ public sealed class RehearsalWork(
         (batch == null || invoice.BatchId == batch) && invoice.State != InvoiceState.Returned
         && (names.Contains(invoice.Template) || invoice.State == InvoiceState.Held || invoice.State == InvoiceState.Unplaced || others.Contains(invoice.Id)));
 
-    /// <summary>The newest invoice of each template: a draft must not claim those of the others.</summary>
-    public static Task<List<int>> OfOtherTemplates(DaxlinDb db, CancellationToken cancel) => db.Invoices
-        .Where(invoice => invoice.Template != "" && invoice.Template != ElectronicTemplate.Name && invoice.State != InvoiceState.Returned).GroupBy(invoice => invoice.Template).Select(group => group.Max(invoice => invoice.Id)).ToListAsync(cancel);
+    /// <summary>So many invoices of other templates are gone over, but one of each template at least, and of none more than <see cref="MostOfOne"/>.</summary>
+    private const int MostOfOthers = 1_000;
+
+    private const int MostOfOne = 20;
+
+    /// <summary>The newest invoices of each template: a draft must not claim those of the others.</summary>
+    public static async Task<List<int>> OfOtherTemplates(DaxlinDb db, CancellationToken cancel)
+    {
+        var captured = db.Invoices.Where(invoice => invoice.Template != "" && invoice.Template != ElectronicTemplate.Name && invoice.State != InvoiceState.Returned);
+        var templates = await captured.Select(invoice => invoice.Template).Distinct().CountAsync(cancel);
+        var ofOne = Math.Clamp(MostOfOthers / Math.Max(1, templates), 1, MostOfOne);
+        return await captured.Select(invoice => invoice.Template).Distinct()
+            .SelectMany(name => captured.Where(invoice => invoice.Template == name).OrderByDescending(invoice => invoice.Id).Take(ofOne).Select(invoice => invoice.Id)).ToListAsync(cancel);
+    }
 
     /// <summary>The same, once for all steps of a rehearsal.</summary>
     public async Task<List<int>> OfOtherTemplates(CancellationToken cancel)
@@ -53,7 +65,8 @@ public sealed class RehearsalWork(
         var invoices = (await InvoicesOf(db, names, rehearsal.BatchId, others).Where(invoice => intakes.Contains(invoice.IntakeId)).AsNoTracking().ToListAsync(cancel)).ToLookup(invoice => invoice.IntakeId);
         var outcomes = await Task.WhenAll(documents.Select(one => Rehearse(
             one.Intake, one.Intake.Facts(one.Batch), rehearsal.Document, cancel)));
-        var found = documents.SelectMany((one, index) => outcomes[index] is { } outcome ? invoices[one.Intake.Id].Select(invoice => Compare(id, names, invoice, outcome)) : []).ToList();
+        var after = documents.SelectMany((one, index) => outcomes[index] is { } outcome ? invoices[one.Intake.Id].Select(invoice => (Before: invoice, After: After(invoice, outcome))) : []).ToList();
+        var found = after.ConvertAll(one => Compare(id, names, one.Before, one.After));
 
         using (await turn.Take(cancel))
         {
@@ -63,6 +76,10 @@ public sealed class RehearsalWork(
                 return false;
             db.RehearsalOutcomes.AddRange(found.Where(one => one.Verdict != Verdict.Same));
             rehearsal.Same += found.Count(one => one.Verdict == Verdict.Same);
+            rehearsal.Own += after.Count(one => names.Contains(one.Before.Template));
+            rehearsal.OwnRecognised += after.Count(one => names.Contains(one.Before.Template) && one.After?.Template == rehearsal.Template);
+            rehearsal.Others += after.Count(one => IsOfAnother(one.Before, names));
+            rehearsal.OthersRecognised += after.Count(one => IsOfAnother(one.Before, names) && (one.After?.Template == rehearsal.Template || one.After?.HeldBy == Placing.SeveralTemplates));
             rehearsal.Unreadable += outcomes.Count(outcome => outcome is null);
             rehearsal.Done += intakes.Count;
             rehearsal.LastIntakeId = intakes.Count > 0 ? intakes[^1] : rehearsal.LastIntakeId;
@@ -101,10 +118,15 @@ public sealed class RehearsalWork(
         }
     }
 
-    private static RehearsalOutcome Compare(int rehearsal, IReadOnlyCollection<string> names, Invoice invoice, DocumentOutcome outcome)
+    private static bool IsOfAnother(Invoice invoice, IReadOnlyCollection<string> names) =>
+        invoice.Template.Length > 0 && invoice.Template != ElectronicTemplate.Name && !names.Contains(invoice.Template);
+
+    /// <summary>What an invoice's pages would be captured as; null if no invoice is on them.</summary>
+    private static InvoiceOutcome? After(Invoice invoice, DocumentOutcome outcome) => outcome.Invoices.FirstOrDefault(one => one.FirstPage == invoice.FirstPage)
+        ?? outcome.Invoices.FirstOrDefault(one => one.FirstPage <= invoice.LastPage && one.LastPage >= invoice.FirstPage);
+
+    private static RehearsalOutcome Compare(int rehearsal, IReadOnlyCollection<string> names, Invoice invoice, InvoiceOutcome? after)
     {
-        var after = outcome.Invoices.FirstOrDefault(one => one.FirstPage == invoice.FirstPage)
-            ?? outcome.Invoices.FirstOrDefault(one => one.FirstPage <= invoice.LastPage && one.LastPage >= invoice.FirstPage);
         var result = RehearsalResult.Of(RehearsedInvoices.Of(invoice, names), RehearsedInvoices.Of(after));
         ImmutableArray<ValueChangeRecord> changes = [.. result.Changes.Select(change => new ValueChangeRecord(change.Name, change.Column, change.Before, change.After))];
         return new RehearsalOutcome

@@ -19,8 +19,11 @@ public sealed class Invoice : IRevised
     public int TemplateVersion { get; set; }
     public string Vendor { get; set; } = "";
 
-    /// <summary>The vendor whose name stands out on the pages of an unplaced invoice; empty if none does, and for others.</summary>
+    /// <summary>The vendor whose invoices an unplaced one looks like, or whose name stands out on it; empty if none does, and for others.</summary>
     public string LooksLike { get; set; } = "";
+
+    /// <summary>What it looks like, as the bytes of <see cref="Core.Recognition.InvoiceLooks"/>; empty if it was captured by an earlier release.</summary>
+    public byte[] Looks { get; set; } = [];
 
     public string InvoiceNumber { get; set; } = "";
     public string InvoiceDate { get; set; } = "";

@@ -38,6 +38,14 @@ public sealed class Rehearsal
     /// <summary>How many invoices come out as they were; the others each have a <see cref="RehearsalOutcome"/>.</summary>
     public int Same { get; set; }
 
+    /// <summary>How many invoices of its own template, or of earlier versions, it went over, and how many of them it recognises.</summary>
+    public int Own { get; set; }
+    public int OwnRecognised { get; set; }
+
+    /// <summary>How many invoices of other templates it went over, and how many of them it would claim.</summary>
+    public int Others { get; set; }
+    public int OthersRecognised { get; set; }
+
     /// <summary>How many documents could not be read.</summary>
     public int Unreadable { get; set; }
 }

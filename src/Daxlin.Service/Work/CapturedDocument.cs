@@ -24,8 +24,9 @@ internal static class CapturedDocument
         var decided = known.Except(left).ToList();
         var keys = left.ConvertAll(InvoiceKeys.Of);
         var filled = new List<(Invoice Row, string Before)>();
-        foreach (var invoice in outcome.Invoices.Where(one => !decided.Any(row => row.FirstPage <= one.LastPage && row.LastPage >= one.FirstPage)))
+        foreach (var captured in outcome.Invoices.Where(one => !decided.Any(row => row.FirstPage <= one.LastPage && row.LastPage >= one.FirstPage)))
         {
+            var invoice = captured.State == InvoiceState.Unplaced ? captured.LookingLike(await LikeInvoices.VendorOf(db, captured, intake.Id, cancel)) : captured;
             var row = left.Find(row => row.FirstPage == invoice.FirstPage);
             if (row is null)
             {

@@ -34,6 +34,12 @@ internal sealed record InvoiceOutcome(
     /// <summary>The vendor that an unplaced invoice looks like one of; empty for others.</summary>
     public string LooksLike { get; init; } = "";
 
+    /// <summary>What can be its vendor's name, of an unplaced one, the most likely first.</summary>
+    public ImmutableArray<string> Names { get; init; } = [];
+
+    /// <summary>What it looks like: the bytes of <see cref="InvoiceLooks"/>.</summary>
+    public byte[] Looks { get; init; } = [];
+
     /// <summary>When it is due, as yyyy-MM-dd; empty if unknown.</summary>
     public string DueDate { get; init; } = "";
 
@@ -55,7 +61,7 @@ internal sealed record InvoiceOutcome(
 
     /// <param name="versionOf">The version of a template.</param>
     public static InvoiceOutcome Of(TakenInvoice taken, Func<Template, int> versionOf) =>
-        taken.Checked is { } invoice ? Captured(taken, invoice, versionOf(invoice.Captured.Template)) : Unplaced(taken);
+        (taken.Checked is { } invoice ? Captured(taken, invoice, versionOf(invoice.Captured.Template)) : Unplaced(taken)) with { Looks = InvoiceLooks.Of(taken.Found.Pages).ToBytes() };
 
     private static InvoiceOutcome Captured(TakenInvoice taken, CheckedInvoice invoice, int version) =>
         OfCaptured(taken.FirstPage, taken.LastPage, version, invoice, InvoiceRecords.Of(invoice)) with { Traits = JsonSerializer.Serialize(InvoiceTraits.Of(invoice), DocumentOutcome.Json) };
@@ -96,15 +102,27 @@ internal sealed record InvoiceOutcome(
 
     private static InvoiceOutcome Unplaced(TakenInvoice taken)
     {
-        var looksLike = taken.Found.Matches.IsEmpty ? Drafter.VendorOf(taken.Found.Pages) ?? "" : "";
+        ImmutableArray<string> names = taken.Found.Matches.IsEmpty ? Drafter.VendorsOf(taken.Found.Pages) : [];
+        var looksLike = names.FirstOrDefault("");
         var finding = Placing.FindingOf(taken.Found, looksLike);
         return new InvoiceOutcome(
-            taken.FirstPage, taken.LastPage, InvoiceState.Unplaced, "", 0, "", "", "", "", "", false, 0, 1, finding.Message,
-            InvoiceRecords.ToJson(InvoiceRecord.Empty with { Findings = [InvoiceRecords.Of(finding, InvoiceRecords.FromFile)] }))
+            taken.FirstPage, taken.LastPage, InvoiceState.Unplaced, "", 0, "", "", "", "", "", false, 0, 1, finding.Message, RecordOf(finding))
         {
             LooksLike = looksLike,
+            Names = names,
             HeldBy = finding.Code,
         };
+    }
+
+    private static string RecordOf(Finding finding) => InvoiceRecords.ToJson(InvoiceRecord.Empty with { Findings = [InvoiceRecords.Of(finding, InvoiceRecords.FromFile)] });
+
+    /// <summary>An unplaced invoice that looks like one of another vendor than the name that stands out on it says.</summary>
+    public InvoiceOutcome LookingLike(string vendor)
+    {
+        var said = Placing.Unrecognised(vendor);
+        // A template that nearly recognises it is worth more than what it looks like.
+        return FirstFinding == Placing.Unrecognised(LooksLike).Message ? this with { LooksLike = vendor, FirstFinding = said.Message, Record = RecordOf(said) }
+            : this with { LooksLike = vendor };
     }
 
     /// <summary>Puts what was captured into the invoice's row.</summary>
@@ -114,7 +132,7 @@ internal sealed record InvoiceOutcome(
         (row.Template, row.TemplateVersion, row.Vendor) = (Template, TemplateVersion, Vendor);
         (row.InvoiceNumber, row.InvoiceDate, row.Currency, row.Total) = (InvoiceNumber, InvoiceDate, Currency, Total);
         (row.Stated, row.IsCreditNote, row.Lines) = (Stated, IsCreditNote, Lines);
-        (row.Findings, row.FirstFinding, row.Record, row.LooksLike, row.Traits) = (Findings, FirstFinding, Record, LooksLike, Traits);
+        (row.Findings, row.FirstFinding, row.Record, row.LooksLike, row.Looks, row.Traits) = (Findings, FirstFinding, Record, LooksLike, Looks, Traits);
         (row.HeldBy, row.Numbers, row.NumbersTied, row.TaxRounding) = (HeldBy, Numbers, NumbersTied, TaxRounding);
         row.SortBy(DueDate);
     }

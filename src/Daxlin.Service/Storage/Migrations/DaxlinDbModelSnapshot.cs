@@ -391,6 +391,10 @@ namespace Daxlin.Service.Storage.Migrations
                     b.Property<int>("Lines")
                         .HasColumnType("INTEGER");
 
+                    b.Property<byte[]>("Looks")
+                        .IsRequired()
+                        .HasColumnType("BLOB");
+
                     b.Property<string>("LooksLike")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -831,6 +835,18 @@ namespace Daxlin.Service.Storage.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<int>("LastIntakeId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Others")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("OthersRecognised")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Own")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("OwnRecognised")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("RequestKey")
