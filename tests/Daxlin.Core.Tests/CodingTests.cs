@@ -97,6 +97,40 @@ public class CodingTests
         Assert.Equal(3, PostingColumns.CountOf(coded));
     }
 
+    private static string[] FlagsOf(ApprovedInvoice invoice, CodingRules rules)
+    {
+        var found = Flagged.Of(invoice, rules, Lists, out var faults);
+        return [.. found.Select(one => $"{one.Severity} {one.Message} {string.Join(' ', one.About)}"), .. faults];
+    }
+
+    private static ApprovedInvoice Ordered(params (int Quantity, int? Ordered)[] rows) => Invoice([.. rows.Select((row, at) => Line(at + 1, "Rope", "", 10m) is var line && row.Ordered is { } ordered
+        ? line with { Cells = new Dictionary<string, string>(line.Cells) { [TradeNames.Quantity] = Text(row.Quantity), ["orderedQuantity"] = Text(ordered) } } : line)]);
+
+    [Fact]
+    public void A_flag_tells_the_rows_of_which_it_is_so_with_what_it_looked_at()
+    {
+        Assert.Equal(
+            ["Hold More than was ordered: row 2 (quantity 12, ordered quantity 10); row 4 (quantity 3, ordered quantity 2). lines[2].quantity lines[2].orderedQuantity lines[4].quantity lines[4].orderedQuantity"],
+            FlagsOf(Ordered((1, 1), (12, 10), (7, null), (3, 2)), OfDocs));
+        Assert.Equal(["Note To be seen by the master: total 10,812.00 EUR. total"], FlagsOf(Invoice(Line(1, "Winch", "Deck", 9010m)), OfDocs));
+        Assert.Empty(FlagsOf(OfDocsLines, OfDocs));
+        // What looks at nothing is told without values, and rows above five are counted.
+        Assert.Equal(
+            ["Note Seen: row 1; row 2; row 3; row 4; row 5; and 2 more rows. "],
+            FlagsOf(Ordered([.. Enumerable.Repeat((1, (int?)1), 7)]), Read("{ 'rules': [], 'flags': [{ 'says': 'seen', 'when': '1 = 1' }] }")));
+        Assert.StartsWith(
+            "Coding, the flag “halves”, row 1: ", Assert.Single(FlagsOf(Ordered((1, 1)), Read("{ 'rules': [], 'flags': [{ 'says': 'halves', 'when': 'amount / 0 > 1' }] }"))), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_flag_tells_all_rows_of_which_it_is_so_and_no_other() => Gen.Select(Gen.Int[0, 9], Gen.Int[0, 9]).Array[1, 8].Sample(rows =>
+    {
+        var over = rows.Index().Where(row => row.Item.Item1 > row.Item.Item2).Select(row => row.Index + 1).ToList();
+        var found = Flagged.Of(Ordered([.. rows.Select(row => (row.Item1, (int?)row.Item2))]), OfDocs, Lists, out var faults);
+        Assert.Empty(faults);
+        Assert.Equal(over.Select(row => $"lines[{row}].quantity"), found.SelectMany(one => one.About).Where(name => name.EndsWith(".quantity", StringComparison.Ordinal)));
+    }, iter: 500);
+
     [Fact]
     public void An_invoice_without_lines_is_coded_as_a_whole()
     {
@@ -132,6 +166,14 @@ public class CodingTests
     [InlineData("{ 'rules': [], 'needs': ['acount'] }", "needs", "“acount” is no code; there are account, costCentre, project, taxCode.")]
     [InlineData("{ 'rules': [], 'journal': { 'payable': '1600' } }", "journal", "The key “tax” is missing: the account of taxes.")]
     [InlineData("{ 'rules': [], 'names': { 'amount': 'number' } }", "names.amount", "is known already")]
+    [InlineData("{ 'rules': [], 'flags': {} }", "flags", "At most 200 flags in brackets")]
+    [InlineData("{ 'rules': [], 'flags': [{ 'when': 'total > 1' }] }", "flags[0]", "The key “says” is missing.")]
+    [InlineData("{ 'rules': [], 'flags': [{ 'says': ' ', 'when': 'total > 1' }] }", "flags[0].says", "This text is empty.")]
+    [InlineData("{ 'rules': [], 'flags': [{ 'says': 'x' }] }", "flags[0]", "The key “when” is missing: when it is so.")]
+    [InlineData("{ 'rules': [], 'flags': [{ 'says': 'x', 'when': 'total' }] }", "flags[0].when", "A condition is wanted here")]
+    [InlineData("{ 'rules': [], 'flags': [{ 'says': 'x', 'of': 'invoice', 'when': 'amount > 1' }] }", "flags[0].when", "There is no “amount” here")]
+    [InlineData("{ 'rules': [], 'flags': [{ 'says': 'x', 'of': 'rows', 'when': 'amount > 1' }] }", "flags[0].of", "known are lines, invoice")]
+    [InlineData("{ 'rules': [], 'flags': [{ 'says': 'x', 'holds': 'yes', 'when': 'amount > 1' }] }", "flags[0].holds", "true or false")]
     public void A_fault_is_told_by_its_place(string json, string place, string message)
     {
         var fault = Assert.Throws<JsonFaultException>(() => Read(json)).Faults.First();

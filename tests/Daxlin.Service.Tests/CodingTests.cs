@@ -107,6 +107,31 @@ public class CodingTests
     }
 
     [Fact]
+    public async Task A_flag_holds_an_invoice_or_is_told_only_and_goes_with_its_reason()
+    {
+        var (service, batch) = await Captured("01");
+        await using var running = service;
+        await Save(service, "{ 'rules': [], 'flags': [{ 'says': 'a large row', 'when': 'amount > 0 and line = 2', 'holds': true }, { 'says': 'for the master', 'of': 'invoice', 'when': 'total > 1' }] }");
+        var invoice = await First(service, batch);
+        Assert.Equal("held", (string?)invoice["state"]);
+        var (hold, note) = (invoice["findings"]![0]!, invoice["findings"]![1]!);
+        Assert.Equal(("flagged", "hold", "flagged", "note"), ((string?)hold["code"], (string?)hold["severity"], (string?)note["code"], (string?)note["severity"]));
+        string Shown(JsonNode? money) => decimal.Parse((string)money!["value"]!, CultureInfo.InvariantCulture).ToString("N2", CultureInfo.InvariantCulture);
+        Assert.Equal($"A large row: row 2 (amount {Shown(invoice["lines"]![1]!["cells"]!["amount"])} GBP, line 2).", (string?)hold["message"]);
+        Assert.Equal($"For the master: total {Shown(invoice["fields"]!["total"])} GBP.", (string?)note["message"]);
+
+        var (status, passed) = await service.Decide(invoice["id"], "corrections", new JsonObject { ["act"] = "accept", ["code"] = "flagged", ["message"] = (string?)hold["message"], ["reason"] = "ordered by telephone" });
+        Assert.True(status == 200, passed.ToJsonString());
+        Assert.Equal("clear", (string?)passed["state"]);
+        Assert.Equal("ordered by telephone", (string?)passed["accepted"]![0]!["reason"]);
+        // Another limit, another sentence: it is to be seen anew.
+        await Save(service, "{ 'rules': [], 'flags': [{ 'says': 'a row too large', 'when': 'amount > 0 and line = 2', 'holds': true }] }");
+        Assert.Equal("held", (string?)(await First(service, batch))["state"]);
+        await Save(service, "{ 'rules': [], 'flags': [] }");
+        Assert.Equal("clear", (string?)(await First(service, batch))["state"]);
+    }
+
+    [Fact]
     public async Task What_was_shown_is_approved_with_its_codes_or_refused_and_posted_so_as_a_journal_that_balances()
     {
         var (service, batch) = await Captured("01", "02", "03");

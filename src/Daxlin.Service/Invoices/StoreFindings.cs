@@ -275,7 +275,7 @@ internal sealed class StoreFindings
     public static Passing PassingOf(Finding finding) => finding.Code switch
     {
         SeenBefore.Code or SeenBefore.SameFile => Passing.Never,
-        LikeBefore.Code or CreditAlone.Code or Uncoded.Code or CodingFacts.Faulty => Passing.ForReason,
+        LikeBefore.Code or CreditAlone.Code or Uncoded.Code or Flagged.Code or CodingFacts.Faulty => Passing.ForReason,
         _ => VendorChecks.PassingOf(finding.Code),
     };
 

@@ -21,6 +21,11 @@ public sealed class CodingReader
 
     private const int MostRules = 2000;
 
+    private const int MostFlags = 200;
+
+    /// <summary>The longest text of a flag, in characters.</summary>
+    private const int LongestSaying = 200;
+
     private readonly FaultList faults = new();
     private readonly ExpressionPlaces expressions;
 
@@ -39,10 +44,43 @@ public sealed class CodingReader
 
     private CodingRules ReadRules(JsonPlace place)
     {
-        if (!faults.IsObjectOf(place, "names", "needs", "rules", "journal"))
+        if (!faults.IsObjectOf(place, "names", "needs", "rules", "flags", "journal"))
             return CodingRules.None;
         expressions.ReadOwnNames(place.Find("names"), LayoutNames.OfCoding);
-        return new CodingRules(ReadNeeds(place.Find("needs")), ReadList(place), ReadJournal(place.Find("journal")));
+        return new CodingRules(ReadNeeds(place.Find("needs")), ReadList(place), ReadJournal(place.Find("journal")))
+        {
+            Flags = ReadFlags(place.Find("flags")),
+        };
+    }
+
+    private ImmutableArray<CodingFlag> ReadFlags(JsonPlace? place)
+    {
+        if (place is null)
+            return [];
+        if (!place.IsArray || place.Items.Length > MostFlags)
+        {
+            faults.Add(place, $"At most {MostFlags} flags in brackets are wanted here.");
+            return [];
+        }
+        return [.. place.Items.Select(ReadFlag).OfType<CodingFlag>()];
+    }
+
+    private CodingFlag? ReadFlag(JsonPlace place)
+    {
+        if (!faults.IsObjectOf(place, "says", "when", "of", "holds"))
+            return null;
+        var says = faults.RequiredText(place, "says").Trim();
+        if (says.Length > LongestSaying || says.Any(char.IsControl))
+            faults.Add(place.Find("says")!, $"What a flag says is one line of at most {LongestSaying} characters.");
+        var ofInvoice = faults.OneOf(place.Find("of"), false, ("lines", false), ("invoice", true));
+        if (place.Find("when") is not { } when)
+        {
+            faults.Add(place, "The key “when” is missing: when it is so.");
+            return null;
+        }
+        var holds = faults.Flag(place.Find("holds"), false);
+        return expressions.ReadCondition(when, ofInvoice ? LayoutNames.OfInvoiceCoding : LayoutNames.OfCoding) is { } condition && says.Length > 0
+            ? new CodingFlag(says, ofInvoice, condition, holds) : null;
     }
 
     private ImmutableArray<string> ReadNeeds(JsonPlace? place)

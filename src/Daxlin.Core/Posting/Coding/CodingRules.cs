@@ -9,8 +9,11 @@ namespace Daxlin.Core.Posting.Coding;
 /// <param name="Journal">Null where no journal is written.</param>
 public sealed record CodingRules(ImmutableArray<string> Needs, ImmutableArray<CodingRule> Rules, JournalAccounts? Journal)
 {
+    /// <summary>What is told of invoices and their lines beside the codes.</summary>
+    public ImmutableArray<CodingFlag> Flags { get; init; } = [];
+
     public static CodingRules None { get; } = new([], [], null);
 
     /// <summary>The translation lists that it looks words up in, each once.</summary>
-    public IEnumerable<string> Lists => Rules.SelectMany(rule => rule.Expressions).Concat(Journal?.Expressions ?? []).SelectMany(expression => expression.Lists).Distinct();
+    public IEnumerable<string> Lists => Rules.SelectMany(rule => rule.Expressions).Concat(Flags.Select(flag => flag.When)).Concat(Journal?.Expressions ?? []).SelectMany(expression => expression.Lists).Distinct();
 }

@@ -38,7 +38,7 @@ public static class InvoiceCoding
     private static readonly ImmutableSortedDictionary<string, string> Nothing = ImmutableSortedDictionary<string, string>.Empty;
 
     /// <summary>One record a line, and one for the whole of an invoice without lines.</summary>
-    private static IEnumerable<(int Line, PostingRecord Record)> RecordsOf(ApprovedInvoice invoice)
+    internal static IEnumerable<(int Line, PostingRecord Record)> RecordsOf(ApprovedInvoice invoice)
     {
         var plain = invoice with { Coding = [], Lines = [.. invoice.Lines.Select(line => line with { Under = [] })] };
         return PostingColumns.RowsOf(plain).Select((record, at) => (invoice.Lines.IsEmpty ? 0 : invoice.Lines[at].Number, record));

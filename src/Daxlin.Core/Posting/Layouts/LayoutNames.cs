@@ -43,6 +43,9 @@ public static class LayoutNames
     public static readonly ImmutableDictionary<string, ExpressionType> OfCoding =
         OfLines.RemoveRange([Run, PostedOn, PostingDate, Reversal, ApprovedBy, ApprovedOn, .. CodeNames.All]);
 
+    /// <summary>What an invoice as a whole is flagged by.</summary>
+    public static readonly ImmutableDictionary<string, ExpressionType> OfInvoiceCoding = OfInvoices.RemoveRange([Run, PostedOn, PostingDate, Reversal, ApprovedBy, ApprovedOn]);
+
     private static readonly ImmutableDictionary<string, ExpressionType> OfJournal = OfLines
         .AddRange(Typed(ExpressionType.Number, Entry, Debit, Credit))
         .Add(EntryText, ExpressionType.Text);

@@ -42,6 +42,8 @@ internal static class CodedInvoices
         if (facts.Fault is { } fault)
             findings.Add(fault);
         findings.AddRange(faults.Select(told => Finding.Hold(CodingFacts.Faulty, told)));
+        findings.AddRange(Flagged.Of(invoice, facts.Rules, facts.Lists, out var unflagged));
+        findings.AddRange(unflagged.Select(told => Finding.Hold(CodingFacts.Faulty, told)));
         findings.AddRange(Uncoded.Of(coded, facts.Rules, facts.Layouts, facts.Lists));
         // What nothing codes is kept as nothing, not as rows without codes.
         return (coding.All(line => line.Parts.All(part => part.Codes.IsEmpty)) ? coded with { Coding = [] } : coded, findings.DrainToImmutable());
