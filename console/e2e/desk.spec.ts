@@ -167,6 +167,54 @@ test("work on the desk is kept, steps back undo, and a faulty template says wher
   ).not.toContain("Hollin and Wray");
 });
 
+test("an edge is moved on the second page of an invoice, and stays where it was on the first", async ({
+  page,
+  request,
+}) => {
+  const batch = await batchOf(
+    request,
+    "Castellan, on two pages",
+    "../tests/families/castellan-prawn",
+    /inv-[58]/,
+  );
+  const id = (await invoicesOf(request, batch)).find((one) => one.file === "inv-5.pdf")?.id;
+  await page.goto(`/desk/${id}`);
+  await expectRecognised(page, "2 of 2 invoices at hand are recognised");
+  await page.getByRole("tab", { name: "As text" }).click();
+  const blocks = async () => JSON.parse(await textOf(page)).blocks;
+  const drafted = await blocks();
+
+  await page.getByRole("button", { name: "Show the columns' edges" }).click();
+  const edges = page.getByRole("slider", { name: "Between description and quantity" });
+  await expect(edges).toHaveCount(2);
+  const [first, second] = [edges.first(), edges.last()];
+  const before = await first.getAttribute("aria-valuetext");
+  const at = Number(await second.getAttribute("aria-valuenow"));
+  await page.getByLabel("An edge that is moved holds").selectOption("on its page and those after it");
+  await second.focus();
+  await page.keyboard.press("ArrowLeft");
+  await expect(second).toHaveAttribute(
+    "aria-valuetext",
+    `${at - 1} points from the left, said by the template`,
+  );
+  await expect(first).toHaveAttribute("aria-valuetext", before ?? "");
+  expect((await blocks())[0].edgesOn[0].pages).toEqual([2, "last"]);
+  expect((await blocks())[0].edgesOn[0].columns.quantity[0]).toBe(at - 1);
+  expect((await blocks())[0].columns).toEqual(drafted[0].columns);
+  await expectRecognised(page, "2 of 2 invoices at hand are recognised");
+
+  // What is taken back there, or said of all pages, is said of none apart.
+  await second.focus();
+  await page.keyboard.press("Delete");
+  await expect.poll(blocks).toEqual(drafted);
+  await page.getByRole("button", { name: "Step back" }).click();
+  await page.getByLabel("An edge that is moved holds").selectOption("on all pages");
+  await first.focus();
+  await page.keyboard.press("ArrowLeft");
+  await expect.poll(async () => (await blocks())[0].edgesOn).toBeUndefined();
+  expect((await blocks())[0].columns.quantity.edges).toHaveLength(2);
+});
+
 test("rows are said by pointing: headings found anew, a column named, its edge moved", async ({
   page,
   request,

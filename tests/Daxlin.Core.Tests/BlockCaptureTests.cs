@@ -58,6 +58,40 @@ public class BlockCaptureTests
 
     private static string Said(CheckedInvoice invoice) => string.Join(" ", invoice.Findings.Select(finding => finding.Message));
 
+    /// <summary>Columns that stand elsewhere on later pages are captured from where they stand there, whether their headings are repeated or not.</summary>
+    [Theory]
+    [InlineData(true)]
+    [InlineData(false)]
+    public void Columns_stand_elsewhere_on_the_pages_that_are_said(bool isHeaded)
+    {
+        void Print(Typesetter sheet)
+        {
+            if (isHeaded)
+                Head(sheet);
+            Row(sheet, 120, "Rope", "2", "5.00", "10.00");
+            sheet.NewPage();
+            // Where the quantity stood on the first page the text ends here.
+            foreach (var (y, text, quantity, price, sum) in new[] { (60.0, "Tar, thinned with turpentine", "1", "4.00", "4.00"), (80.0, "Oakum", "3", "2.00", "6.00") })
+            {
+                sheet.Right(text, 350, y);
+                sheet.Right(quantity, 410, y);
+                sheet.Right(price, 470, y);
+                sheet.Right(sum, 540, y);
+            }
+            Total(sheet, 120, "20.00");
+        }
+        const string Elsewhere = """, "edgesOn": [{ "pages": 3, "columns": { "amount": [0, 10] } }, { "pages": [2, "last"], "columns": { "description": [40, 360], "quantity": [360, 420], "unitPrice": [420, 480], "amount": [480, 550] } }]""";
+        const string Edged = """ "description": { "edges": [40, 300] }, "quantity": { "edges": [300, 360] }, "unitPrice": { "edges": [360, 440] }, "amount": { "edges": [440, 530] } """;
+        var columns = isHeaded ? Usual : Edged;
+
+        var invoice = Capture(Print, columns, more: Elsewhere);
+        Assert.Equal("Rope | 2 | 5.00 | 10.00 / Tar, thinned with turpentine | 1 | 4.00 | 4.00 / Oakum | 3 | 2.00 | 6.00", Rows(invoice));
+        Assert.Empty(invoice.Findings);
+        // Without it, it is held, and said of some columns only, the others stay.
+        Assert.NotEmpty(Capture(Print, columns).Findings);
+        Assert.NotEmpty(Capture(Print, columns, more: Elsewhere.Replace("\"description\": [40, 360], \"quantity\": [360, 420], ", "", StringComparison.Ordinal)).Findings);
+    }
+
     [Fact]
     public void A_line_that_is_no_row_is_a_finding_and_names_its_place()
     {

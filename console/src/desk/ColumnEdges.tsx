@@ -9,8 +9,8 @@ interface Props {
   invoice: Invoice;
   /** The template, for columns whose edges it says. */
   template: string;
-  /** Says where columns begin and end; null takes the edges of a column away again. */
-  move: (block: string, edges: Record<string, Edges | null>) => void;
+  /** Says where columns begin and end; null takes the edges of a column away again. The page is the invoice's, from 1. */
+  move: (block: string, edges: Record<string, Edges | null>, page: number) => void;
 }
 
 interface Column {
@@ -28,8 +28,9 @@ const BEYOND = 6;
  */
 export function ColumnEdges({ page, scale, invoice, template, move }: Props) {
   const blocks = [...new Set(invoice.lines.map((line) => line.block))];
+  const [own, count] = pageOf(invoice, page);
   return blocks.map((block) => {
-    const said = edgesIn(template, block);
+    const said = edgesIn(template, block, own, count);
     const placed = placedIn(template, block);
     const cells = invoice.lines
       .filter((line) => line.block === block)
@@ -55,16 +56,30 @@ export function ColumnEdges({ page, scale, invoice, template, move }: Props) {
           bottom={bottom}
           scale={scale}
           move={(x) =>
-            move(block, {
-              [left.name]: [before(columns, index), x],
-              [right.name]: [x, after(columns, index + 1)],
-            })
+            move(
+              block,
+              {
+                [left.name]: [before(columns, index), x],
+                [right.name]: [x, after(columns, index + 1)],
+              },
+              own,
+            )
           }
-          remove={() => move(block, { [left.name]: null, [right.name]: null })}
+          remove={() => move(block, { [left.name]: null, [right.name]: null }, own)}
         />
       );
     });
   });
+}
+
+/** Which page of the invoice a page of the document is, and how many it has; covers before it, of which nothing was captured, do not count. */
+function pageOf(invoice: Invoice, page: number): [number, number] {
+  const captured = [
+    ...Object.values(invoice.fields),
+    ...invoice.lines.flatMap((line) => Object.values(line.cells)),
+  ].flatMap((value) => (value.box && value.page ? [value.page] : []));
+  const first = Math.min(...captured, page);
+  return [page - first + 1, invoice.lastPage - first + 1];
 }
 
 /** Columns from left to right, by their edges if the template says some, else by what was captured. */

@@ -1,4 +1,4 @@
-import { Button, Tabs, TextInput } from "@mantine/core";
+import { Button, NativeSelect, Tabs, TextInput } from "@mantine/core";
 import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useCallback, useMemo, useState } from "react";
 import { useParams } from "react-router";
@@ -23,7 +23,7 @@ import { NotTaken } from "./NotTaken";
 import { OthersDraft } from "./OthersDraft";
 import { Publish } from "./Publish";
 import { Sentences } from "./Sentences";
-import { parsed, withEdges, withField, withoutField, withVendor } from "./template";
+import { parsed, withEdges, withEdgesOn, withField, withoutField, withVendor } from "./template";
 import { useAtHand } from "./useAtHand";
 import { MOST_SAMPLES, useDrafting } from "./useDrafting";
 import { useRehearsal } from "./useRehearsal";
@@ -39,6 +39,13 @@ const DocumentText = lazy(async () => ({
 }));
 
 const NO_INVOICES: Invoice[] = [];
+
+/** On which pages an edge is another after it was moved. */
+const EDGES_HOLD = [
+  { value: "all", label: "on all pages" },
+  { value: "after", label: "on its page and those after it" },
+  { value: "one", label: "on its page only" },
+];
 
 /** Where a template is made or mended on an invoice, and proved on the others of its batch. */
 export function DeskPage() {
@@ -79,6 +86,7 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
   const [chosen, setChosen] = useState<string | null>(null);
   const [pointed, setPointed] = useState<Pointed | null>(null);
   const [showsEdges, setShowsEdges] = useState(false);
+  const [edgesHold, setEdgesHold] = useState("all");
   const [showsFates, setShowsFates] = useState(false);
   const [asksRows, setAsksRows] = useState(false);
   const [tab, setTab] = useState<string | null>("captured");
@@ -135,12 +143,18 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
             scale={scale}
             invoice={own}
             template={text}
-            move={(block, edges) => change(withEdges(document, block, edges))}
+            move={(block, edges, at) =>
+              change(
+                edgesHold === "all"
+                  ? withEdges(document, block, edges)
+                  : withEdgesOn(document, block, edges, { from: at, to: edgesHold === "one" ? at : null }),
+              )
+            }
           />
         )}
       </>
     ),
-    [wordsOf, pointed, own, showsEdges, showsFates, document, text, change],
+    [wordsOf, pointed, own, showsEdges, edgesHold, showsFates, document, text, change],
   );
   const isCaptured = own.template !== "";
   const says = isBusy
@@ -211,6 +225,15 @@ function Desk({ invoice, atHand }: { invoice: Invoice; atHand: string[] }) {
         )}
         <OthersDraft draft={work.draft} />
         <DeskStatus says={says} acts={acts} />
+        {showsEdges && own.lastPage > own.firstPage && (
+          <NativeSelect
+            size="xs"
+            label="An edge that is moved holds"
+            value={edgesHold}
+            onChange={(event) => setEdgesHold(event.currentTarget.value)}
+            data={EDGES_HOLD}
+          />
+        )}
         {showsFates && read && <WordsTaken invoice={own} pages={read} />}
         {pointed && document && (
           <WhatIsThis

@@ -9,22 +9,82 @@ interface TemplateDocument {
 /** The left and the right bound of a column, in points. */
 export type Edges = [number, number];
 
+/** The first and the last of some pages of an invoice, from 1; null is the last that it has. */
+export interface PageSpan {
+  from: number;
+  to: number | null;
+}
+
+interface EdgesOn {
+  pages: unknown;
+  columns: Record<string, Edges>;
+}
+
 interface Block {
   name?: string;
   columns?: Record<string, Record<string, unknown>>;
+  edgesOn?: EdgesOn | EdgesOn[];
 }
 
 const blocksOf = (document: TemplateDocument | null) =>
   Array.isArray(document?.blocks) ? (document.blocks as Block[]) : [];
 
-/** The edges that a template says of the columns of a block. */
-export function edgesIn(text: string, block: string): Record<string, Edges> {
-  const columns = blocksOf(parsed(text)).find((one) => one.name === block)?.columns ?? {};
-  return Object.fromEntries(
-    Object.entries(columns).flatMap(([name, column]) =>
-      Array.isArray(column.edges) ? [[name, column.edges as Edges]] : [],
-    ),
+const edgesOnOf = (block: Block | undefined): EdgesOn[] =>
+  (block?.edgesOn === undefined ? [] : [block.edgesOn].flat()).filter(
+    (one) => typeof one?.columns === "object" && one.columns !== null,
   );
+
+/** Pages as a template writes them: 2, "last", [2, "last"]. */
+const writtenPages = ({ from, to }: PageSpan) => (from === to ? from : [from, to ?? "last"]);
+
+/** Says that pages as a template writes them hold one, on an invoice of so many. */
+function holds(pages: unknown, page: number, count: number): boolean {
+  const [from, to] = (Array.isArray(pages) ? pages : [pages, pages]).map((one) =>
+    one === "last" ? count : one === "first" ? 1 : Number(one),
+  );
+  return page >= (from ?? 0) && page <= (to ?? 0);
+}
+
+/**
+ * The edges that a template says of the columns of a block.
+ * @param page Of the invoice, from 1, which has so many.
+ */
+export function edgesIn(text: string, block: string, page: number, count: number): Record<string, Edges> {
+  const found = blocksOf(parsed(text)).find((one) => one.name === block);
+  const usual = Object.entries(found?.columns ?? {}).flatMap(([name, column]) =>
+    Array.isArray(column.edges) ? [[name, column.edges as Edges] as const] : [],
+  );
+  const here = edgesOnOf(found).find((one) => holds(one.pages, page, count));
+  return { ...Object.fromEntries(usual), ...here?.columns };
+}
+
+/** The same as {@link withEdges}, for some pages only. */
+export function withEdgesOn(
+  document: TemplateDocument,
+  block: string,
+  edges: Record<string, Edges | null>,
+  pages: PageSpan,
+): string {
+  const wanted = JSON.stringify(writtenPages(pages));
+  const blocks = blocksOf(document).map((one) => {
+    if (one.name !== block) {
+      return one;
+    }
+    const { edgesOn: _, ...rest } = one;
+    const all = edgesOnOf(one);
+    const known = all.find((some) => JSON.stringify(some.pages) === wanted);
+    const columns = { ...known?.columns, ...edges };
+    const said = Object.fromEntries(
+      Object.entries(columns).filter((entry): entry is [string, Edges] => entry[1] !== null),
+    );
+    // What is said last counts before what was said of more pages.
+    const next = [
+      ...(Object.keys(said).length > 0 ? [{ pages: writtenPages(pages), columns: said }] : []),
+      ...all.filter((some) => some !== known),
+    ];
+    return next.length === 0 ? rest : { ...rest, edgesOn: next };
+  });
+  return written({ ...document, blocks });
 }
 
 /** The columns of a block that stand in a place of their own, and are not taken out of another or carried onto the row. */
@@ -55,9 +115,21 @@ export function withEdges(
       }
       return [name, next === null ? rest : { ...rest, edges: next }];
     });
-    return { ...one, columns: Object.fromEntries(columns) };
+    return withoutEdgesOn({ ...one, columns: Object.fromEntries(columns) }, Object.keys(edges));
   });
   return written({ ...document, blocks });
+}
+
+/** What holds on all pages holds on those, too, of which something else was said. */
+function withoutEdgesOn(whole: Block, columns: string[]): Block {
+  const { edgesOn: _, ...block } = whole;
+  const left = edgesOnOf(whole)
+    .map((some) => ({
+      ...some,
+      columns: Object.fromEntries(Object.entries(some.columns).filter(([name]) => !columns.includes(name))),
+    }))
+    .filter((some) => Object.keys(some.columns).length > 0);
+  return left.length === 0 ? block : { ...block, edgesOn: left };
 }
 
 /** The document, or null while its text is no JSON. */

@@ -9,9 +9,13 @@ public sealed class InvoicePages
 {
     private readonly Lazy<PageFurniture> furniture;
 
-    private InvoicePages(ImmutableArray<Page> pages, DocumentFacts facts)
+    /// <summary>The numbers of all pages that the invoice is captured from, also where these are a part of them.</summary>
+    private readonly ImmutableArray<int> numbers;
+
+    private InvoicePages(ImmutableArray<Page> pages, DocumentFacts facts, ImmutableArray<int>? numbers = null)
     {
         Pages = pages;
+        this.numbers = numbers ?? [.. pages.Select(page => page.Number)];
         Facts = facts;
         furniture = new(() => PageFurniture.Of(pages));
     }
@@ -38,11 +42,14 @@ public sealed class InvoicePages
             for (var part = 0; part + 1 < bounds.Length; part++)
                 parts.Add(page.Between(bounds[part], bounds[part + 1]));
         }
-        return new InvoicePages(parts.ToImmutable(), Facts);
+        return new InvoicePages(parts.ToImmutable(), Facts, numbers);
     }
 
     public IEnumerable<Page> PagesIn(PageRange range) =>
         range == PageRange.All ? Pages : Pages.Where((_, index) => range.Holds(index, Pages.Length));
+
+    /// <summary>Says that a range of the invoice's pages holds one of these.</summary>
+    public bool IsIn(PageRange range, Page page) => range.Holds(numbers.IndexOf(page.Number), numbers.Length);
 
     /// <summary>What the pages have in common at their heads and feet.</summary>
     public PageFurniture Furniture => furniture.Value;

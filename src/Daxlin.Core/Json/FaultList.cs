@@ -95,14 +95,14 @@ internal sealed class FaultList(PatternCache? patterns = null)
         return fallback;
     }
 
-    public int Count(JsonPlace? place, int fallback, int most)
+    public int Count(JsonPlace? place, int fallback, int most, int least = 0)
     {
         if (place is null)
             return fallback;
         if (place.Kind == JsonTokenType.Number && int.TryParse(place.Text, CultureInfo.InvariantCulture, out var count)
-            && count >= 0 && count <= most)
+            && count >= least && count <= most)
             return count;
-        Add(place, $"A whole number from 0 to {most} is wanted here.");
+        Add(place, $"A whole number from {least} to {most} is wanted here.");
         return fallback;
     }
 

@@ -30,6 +30,9 @@ public sealed record BlockRule(
     ImmutableArray<Regex> LeaveOut,
     bool Required)
 {
+    /// <summary>Where columns stand on some pages, if otherwise than on the others; the first that holds for a page counts.</summary>
+    public ImmutableArray<EdgesOnPages> EdgesOn { get; init; } = [];
+
     /// <summary>The list of item rows.</summary>
     public const string Lines = "lines";
 

@@ -43,7 +43,7 @@ public static class TemplateSentences
         var name = TradeNames.Spoken(field.Name);
         if (field.Where is [Always always])
             return $"The {name} is always “{always.Value}”.";
-        var ways = field.Where.Select(where => $"the {KindOf(field.Kind)} {SaidOf(where)}");
+        var ways = field.Where.Select(where => where is OfDocument ? where.Says : $"the {KindOf(field.Kind)} {SaidOf(where)}");
         return $"The {name} is {string.Join("; if there is none, ", ways)}."
             + (field.Shape is { } shape ? $" It has the form {shape}." : "")
             + (field.Tidy.IsEmpty ? "" : $" Its text is tidied: {string.Join(", then ", field.Tidy.Select(step => step.Name))}.")
@@ -74,9 +74,14 @@ public static class TemplateSentences
         var place = $"blocks.{block.Name}";
         var opens = block.Opens is { } cue ? $"begin below {cue}" : block.Columns.Any(column => column.Heading is not null) ? "begin below their headings" : "may stand anywhere";
         var closes = block.Closes.IsEmpty ? "" : $" and end at {Or(block.Closes)}";
-        yield return new(place, $"The rows “{block.Name}” {opens}{closes}. {RowOf(block.Row)}" + (block.Required ? " An invoice without any is held." : ""));
+        yield return new(place, (block.Row is IsFields ? "" : $"The rows “{block.Name}” {opens}{closes}. ") + RowOf(block.Row) + (block.Required ? " An invoice without any is held." : ""));
         foreach (var column in block.Columns)
             yield return new($"{place}.columns.{column.Name}", ColumnOf(column));
+        foreach (var edges in block.EdgesOn)
+        {
+            var where = edges.Columns.Select(column => string.Create(CultureInfo.InvariantCulture, $"the {TradeNames.Spoken(column.Key)} from {column.Value.Left:0.#} to {column.Value.Right:0.#} points"));
+            yield return new($"{place}.edgesOn", $"On {PagesOf(edges.Pages)} columns stand elsewhere: {string.Join(", ", where)}.");
+        }
         foreach (var carry in block.Carry)
         {
             yield return new($"{place}.carry.{carry.Column}", $"A line {(carry.BeginsIn is { } begins ? $"that begins in the column {TradeNames.Spoken(begins)}" : $"of the form {carry.Pattern}")} "
@@ -87,6 +92,14 @@ public static class TemplateSentences
         foreach (var under in block.RowsUnder)
             yield return new($"{place}.rowsUnder.{under.Name}", $"Under each row there may be a list of {TradeNames.Spoken(under.Name)}.");
     }
+
+    private static string PagesOf(PageRange pages) => pages switch
+    {
+        _ when pages == PageRange.All => "all pages",
+        (var from, var to) when from == to => from < 0 ? "the last page" : $"page {from}",
+        (var from, < 0) => $"page {from} and after",
+        var (from, to) => $"pages {from} to {to}",
+    };
 
     private static string RowOf(RowRule row) => row switch
     {

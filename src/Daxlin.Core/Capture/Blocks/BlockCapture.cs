@@ -71,8 +71,11 @@ internal sealed class BlockCapture
     {
         var byEdges = !block.Columns.Any(column => column.Heading is not null);
         var (opened, open, seen) = (block.Opens is null, false, false);
+        ColumnLayout? upper = null;
+        ColumnLayout? lower = null;
         LineCutter? cutter = null;
         LineCutter? below = null;
+        EdgesOnPages? edges = null;
         foreach (var page in pages.Pages)
         {
             var start = 0;
@@ -80,27 +83,35 @@ internal sealed class BlockCapture
                 (start, opened) = (openings.Min(place => place.Line) + 1, true);
             if (!opened)
                 continue;
+            var isLaidOut = false;
             var band = byEdges ? null : HeadingFinder.Find(page, start, block.Columns);
             if (band is { IsWhole: true })
             {
                 var layers = band.Layers;
-                cutter = new LineCutter(
-                    layers.Length == 1 ? layouts.ByHeadings(page, band, ClosingLine(page, band.EndLine)) : LayoutFinder.OfLayer(layers[0]), block.Begins, habits);
-                below = layers.Length == 1 ? null : new LineCutter(LayoutFinder.OfLayer(layers[1]), null, habits);
+                upper = layers.Length == 1 ? layouts.ByHeadings(page, band, ClosingLine(page, band.EndLine)) : LayoutFinder.OfLayer(layers[0]);
+                lower = layers.Length == 1 ? null : LayoutFinder.OfLayer(layers[1]);
+                isLaidOut = true;
                 reopened = seen ? page.Number : 0;
                 (start, open, seen) = (band.EndLine, true, true);
                 TellOrder(band);
             }
             else if (byEdges && !seen)
             {
-                cutter = new LineCutter(LayoutFinder.ByEdges(block.Columns), block.Begins, habits);
-                (open, seen) = (true, true);
+                upper = LayoutFinder.ByEdges(block.Columns);
+                (open, seen, isLaidOut) = (true, true, true);
             }
             else if (!open)
             {
                 if (band is not null && (incomplete is null || band.Headings.Length > incomplete.Headings.Length))
                     incomplete = band;
                 continue;
+            }
+            var edgesHere = block.EdgesOn.FirstOrDefault(some => pages.IsIn(some.Pages, page));
+            if (isLaidOut || edgesHere != edges)
+            {
+                cutter = new LineCutter(LayoutFinder.Moved(upper!, edgesHere), block.Begins, habits);
+                below = lower is null ? null : new LineCutter(LayoutFinder.Moved(lower, edgesHere), null, habits);
+                edges = edgesHere;
             }
             var closing = ClosingLine(page, start);
             segments.Add(new BlockSegment(page, start, closing, BelowHeadings: band is { IsWhole: true }, cutter!, below));

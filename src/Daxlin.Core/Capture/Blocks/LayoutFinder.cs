@@ -27,6 +27,20 @@ internal sealed class LayoutFinder(BlockRule block, Habits habits)
         where edges is not null
         select new ColumnSpan(column, new Box(edges.Left, 0, edges.Right, 0), edges.Left, edges.Right);
 
+    /// <summary>A layout with some columns where they stand on some pages.</summary>
+    public static ColumnLayout Moved(ColumnLayout layout, EdgesOnPages? edges)
+    {
+        if (edges is null)
+            return layout;
+        bool IsMoved(ColumnSpan span) => span.Rule is { } rule && edges.Columns.ContainsKey(rule.Name);
+        return new ColumnLayout(
+            [
+                .. layout.Columns.Select(span => IsMoved(span) && edges.Columns[span.Rule!.Name] is var (left, right) ? span with { Left = left, Right = right } : span)
+                    .OrderBy(span => span.Left),
+            ],
+            layout.HardEdges || layout.Columns.All(IsMoved));
+    }
+
     /// <param name="closing">Index of the line that the block ends before on this page.</param>
     public ColumnLayout ByHeadings(Page page, HeadingBand band, int closing)
     {

@@ -26,7 +26,7 @@ internal static class BlockReader
     private static BlockRule? Read(JsonPlace place, FaultList faults)
     {
         if (!faults.IsObjectOf(
-            place, "name", "list", "opens", "closes", "pages", "within", "sideBySide", "columns", "row", "carry", "rowsUnder", "leaveOut",
+            place, "name", "list", "opens", "closes", "pages", "within", "sideBySide", "columns", "edgesOn", "row", "carry", "rowsUnder", "leaveOut",
             "required"))
             return null;
         var name = faults.RequiredText(place, "name");
@@ -41,7 +41,7 @@ internal static class BlockReader
         if (row is IsMatch or IsFields && place.Find("carry") is { IsObject: true } carries)
         {
             foreach (var (_, rule) in carries.Members.Where(member => member.Value.Find("beginsIn") is not null))
-                faults.Add(rule, "A block of a pattern has no columns on the page that a line could begin in; carry by “matching”.");
+                faults.Add(rule, "A block of a pattern or of header fields has no columns on the page that a line could begin in; carry by “matching”.");
         }
         return new BlockRule(
             name,
@@ -55,7 +55,38 @@ internal static class BlockReader
             ReadCarry(place.Find("carry"), columns, faults),
             RowsUnderReader.ReadAll(place.Find("rowsUnder"), faults),
             ReadLeaveOut(place.Find("leaveOut"), faults),
-            faults.Flag(place.Find("required"), name is "lines"));
+            faults.Flag(place.Find("required"), name is "lines"))
+        {
+            EdgesOn = ReadEdgesOn(place.Find("edgesOn"), row, columns, faults),
+        };
+    }
+
+    private static ImmutableArray<EdgesOnPages> ReadEdgesOn(JsonPlace? place, RowRule row, ImmutableArray<ColumnRule> columns, FaultList faults)
+    {
+        if (place is null)
+            return [];
+        if (row is IsMatch or IsFields)
+            faults.Add(place, "A block of a pattern or of header fields has no columns on the page that could stand elsewhere.");
+        return [.. (place.IsArray ? place.Items : [place]).Select(item => ReadEdgesOnPages(item, columns, faults)).OfType<EdgesOnPages>()];
+    }
+
+    private static EdgesOnPages? ReadEdgesOnPages(JsonPlace place, ImmutableArray<ColumnRule> columns, FaultList faults)
+    {
+        if (!faults.IsObjectOf(place, "pages", "columns"))
+            return null;
+        if (place.Find("pages") is null)
+            faults.Add(place, "The key “pages” is missing: on which pages the columns stand there.");
+        if (place.Find("columns") is not { IsObject: true, Members.IsEmpty: false } edges)
+        {
+            faults.Add(place, "The key “columns” is wanted here, with the edges of some columns: { \"amount\": [120, 260] }.");
+            return null;
+        }
+        foreach (var (name, at) in edges.Members.Where(member => !columns.Any(column => column.Name == member.Key && column.IsPlaced)))
+            faults.Add(at, columns.Any(column => column.Name == name) ? $"The column “{name}” has no place of its own on the page that could be another." : $"There is no column “{name}”.");
+        return new EdgesOnPages(
+            PageReader.ReadRange(place.Find("pages"), faults),
+            edges.Members.Select(member => (member.Key, Edges: ColumnReader.ReadEdges(member.Value, faults) as BetweenEdges)).Where(one => one.Edges is not null)
+                .ToImmutableSortedDictionary(one => one.Key, one => one.Edges!, StringComparer.Ordinal));
     }
 
     /// <summary>Faults names of blocks and fields that a block refers to and the template has not.</summary>

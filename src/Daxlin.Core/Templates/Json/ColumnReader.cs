@@ -38,6 +38,7 @@ internal static class ColumnReader
         if (sources.Count > 1)
             faults.Add(place, $"A column comes from one of {string.Join(", ", Sources)}, not from {sources[0].Key} and {sources[1].Key}.");
         var kept = faults.Flag(place.Find("kept"), true);
+        var required = faults.Flag(place.Find("required"), kept && TradeNames.IsRequiredColumn(name));
         return new ColumnRule(
             name,
             SharedParts.ReadKind(place.Find("type"), name, faults),
@@ -49,8 +50,8 @@ internal static class ColumnReader
             TidyReader.ReadAll(place.Find("tidy"), faults),
             faults.OneOf(place.Find("hyphens"), false, ("kept", false), ("joined", true)),
             faults.OneOf(place.Find("dash"), false, ("nothing", false), ("zero", true)),
-            faults.Flag(place.Find("required"), kept && TradeNames.IsRequiredColumn(name)),
-            place.Find("required") is not null && !faults.Flag(place.Find("required"), true),
+            required,
+            place.Find("required") is not null && !required,
             SharedParts.ReadUntied(place, faults),
             kept);
     }
@@ -79,7 +80,7 @@ internal static class ColumnReader
         }
     }
 
-    private static ColumnSource ReadEdges(JsonPlace place, FaultList faults)
+    public static ColumnSource ReadEdges(JsonPlace place, FaultList faults)
     {
         if (place.IsArray && place.Items.Length == 2)
         {

@@ -32,7 +32,7 @@ internal static class PageReader
         if (place.Items.Length == 2)
         {
             var (from, to) = (ReadPage(place.Items[0], faults), ReadPage(place.Items[1], faults));
-            if (from < 0 || to < 0 || from <= to)
+            if (from < 0 ? to < 0 : to < 0 || from <= to)
                 return new PageRange(from, to);
         }
         faults.Add(place, "Pages are one page, or the first and the last in brackets: 1, \"last\", [2, \"last\"].");
@@ -43,7 +43,7 @@ internal static class PageReader
     {
         { IsString: true, Text: "first" } => 1,
         { IsString: true, Text: "last" } => -1,
-        { Kind: JsonTokenType.Number } => Math.Max(1, faults.Count(place, 1, LastPage)),
+        { Kind: JsonTokenType.Number } => faults.Count(place, 1, LastPage, least: 1),
         _ => Fault(place, faults),
     };
 

@@ -44,7 +44,8 @@ internal static class RowRuleReader
         if (begins.Find("ruling") is { } ruling)
         {
             faults.IsObjectOf(begins, "ruling");
-            faults.Flag(ruling, true);
+            if (!faults.Flag(ruling, true))
+                faults.Add(ruling, "Leave “ruling” out, or say true.");
             return new BeginsBelowRuling();
         }
         var form = begins.Find("matching") is { } matching ? faults.Pattern(matching) : null;
@@ -56,7 +57,7 @@ internal static class RowRuleReader
         }
         var filled = faults.RequiredText(begins, "filled");
         if (filled.Length > 0 && !columns.Any(column => column.Name == filled && column.IsPlaced))
-            faults.Add(begins, $"There is no column “{filled}” of its own.");
+            faults.Add(begins, columns.Any(column => column.Name == filled) ? $"The column “{filled}” has no place of its own on the page, so no row can begin in it." : $"There is no column “{filled}”.");
         return new BeginsFilled(filled, form);
     }
 

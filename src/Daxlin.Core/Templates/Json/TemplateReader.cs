@@ -113,7 +113,8 @@ public static class TemplateReader
         if (reads.Find("decimal") is null)
             faults.Add(reads, "The key “decimal” is missing: the mark before the decimals, \".\" or \",\".");
         var grouping = faults.Text(reads.Find("grouping"));
-        if (grouping.Any(c => !".,' ".Contains(c, StringComparison.Ordinal)) || grouping.Contains(mark, StringComparison.Ordinal))
+        var isMarkKnown = reads.Find("decimal") is { IsString: true, Text: "." or "," };
+        if (grouping.Any(c => !".,' ".Contains(c, StringComparison.Ordinal)) || (isMarkKnown && grouping.Contains(mark, StringComparison.Ordinal)))
             faults.Add(reads.Find("grouping")!, "Grouping marks are a point, a comma, an apostrophe or a blank, and never the decimal mark.");
         return new Habits(
             currency ?? fallback.Currency, dates, mark, grouping,

@@ -69,7 +69,7 @@ internal static class WhereaboutsReader
             place.Find("within") is { } within ? ReadBox(within, faults, "left", "top", "right", "bottom") : null);
     }
 
-    private static int ReadLines(JsonPlace place, FaultList faults) => Math.Max(1, faults.Count(place.Find(LineLimit), 1, MostLines));
+    private static int ReadLines(JsonPlace place, FaultList faults) => faults.Count(place.Find(LineLimit), 1, MostLines, least: 1);
 
     private static At? ReadAt(JsonPlace place, int lines, FaultList faults)
     {
