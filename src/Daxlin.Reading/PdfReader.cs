@@ -1,12 +1,9 @@
 using System.Collections.Immutable;
 using System.Runtime.InteropServices;
 using Daxlin.Core.Pages;
+using Daxlin.Reading.Drawing;
 using UglyToad.PdfPig;
-using UglyToad.PdfPig.Content;
-using UglyToad.PdfPig.Core;
 using UglyToad.PdfPig.Exceptions;
-using UglyToad.PdfPig.Graphics;
-using UglyToad.PdfPig.Graphics.Core;
 using Page = Daxlin.Core.Pages.Page;
 using Word = Daxlin.Core.Pages.Word;
 
@@ -67,7 +64,6 @@ public static class PdfReader
             UseLenientParsing = true,
             SkipMissingFonts = true,
             ClipPaths = false,
-            UseActualText = true,
             FilterProvider = filters,
         };
         using var document = PdfDocument.Open(ArrayOf(bytes), options);
@@ -79,18 +75,21 @@ public static class PdfReader
         if (document.NumberOfPages == 0)
             throw new UnreadableException("damaged", "The PDF has no pages.");
 
+        DrawnPageFactory.AddTo(document, options, limits);
         var pages = ImmutableArray.CreateBuilder<Page>(document.NumberOfPages);
         var store = new WordStore();
-        foreach (var page in document.GetPages())
+        for (var number = 1; number <= document.NumberOfPages; number++)
         {
-            pages.Add(PageOf(page, store, limits));
+            pages.Add(PageOf(document.GetPage<DrawnPage>(number), store));
             if (filters.Refusal is { } refusal)
                 throw refusal;
         }
         if (pages.All(page => page.Words.IsEmpty))
         {
-            throw new UnreadableException(
-                "no-text", "The PDF holds pictures but no text (a scan): it needs text recognition, which is not set up yet.");
+            var unseen = pages.SelectMany(page => page.Unseen).ToLookup(word => word.Why).MaxBy(alike => alike.Count());
+            throw new UnreadableException("no-text", unseen is null
+                ? "The PDF holds pictures but no text (a scan): it needs text recognition, which is not set up yet."
+                : $"Nobody sees the text that the PDF holds: it is {UnseenWord.Says(unseen.Key)}. What is seen is a picture (a scan): it needs text recognition, which is not set up yet.");
         }
         var attached = AttachedFiles.Of(document, filters);
         if (filters.Refusal is { } packed)
@@ -108,60 +107,67 @@ public static class PdfReader
     [ThreadStatic]
     private static List<Letter>? keptLetters;
 
-    private static Page PageOf(UglyToad.PdfPig.Content.Page page, WordStore store, ReadingLimits limits)
+    private static Page PageOf(DrawnPage page, WordStore store)
     {
         var (width, height) = (page.Width, page.Height);
-        if (page.Letters.Count > limits.LettersPerPage)
-        {
-            throw new UnreadableException(
-                "too-large",
-                $"Page {page.Number} holds {page.Letters.Count} letters; at most {limits.LettersPerPage} are read.");
-        }
         var upright = keptLetters ??= [];
         upright.Clear();
-        var turned = new Dictionary<TextOrientation, List<Letter>>();
+        var turned = new Dictionary<Direction, List<Letter>>();
+        var unseen = new UnseenWords(page);
+        var sight = new Sight(page);
         foreach (var letter in page.Letters)
         {
-            if (letter.RenderingMode is TextRenderingMode.Neither or TextRenderingMode.NeitherClip)
+            if (letter.Text.Length == 0)
                 continue;
-            var center = letter.StartBaseLine;
-            if (center.X < -1 || center.X > width + 1 || center.Y < -1 || center.Y > height + 1)
-                continue;
-            if (string.IsNullOrEmpty(letter.Value))
-                continue;
-            if (letter.TextOrientation == TextOrientation.Horizontal)
+            var direction = DirectionOf(letter);
+            var read = direction == Direction.Horizontal
+                ? new Letter(Plain(letter.Text), letter.Start.X, letter.End.X, height - letter.Start.Y, letter.Size) : Unturned(letter, direction);
+            if (sight.Hides(letter) is { } why)
             {
-                upright.Add(new Letter(
-                    Plain(letter.Value), letter.StartBaseLine.X, letter.EndBaseLine.X, height - letter.StartBaseLine.Y, SizeOf(letter)));
+                unseen.Add(read, direction, why);
+            }
+            else if (direction == Direction.Horizontal)
+            {
+                upright.Add(read);
             }
             else
             {
-                if (!turned.TryGetValue(letter.TextOrientation, out var same))
-                    turned[letter.TextOrientation] = same = [];
-                same.Add(Unturned(letter));
+                if (!turned.TryGetValue(direction, out var same))
+                    turned[direction] = same = [];
+                same.Add(read);
             }
         }
 
         var drawn = DrawnOf(turned, page.Letters.Count);
         if (drawn != Drawn.Upright)
-            return TurnedPage(page, drawn, turned, store);
+            return TurnedPage(page, drawn, turned, unseen, store);
         var words = ImmutableArray.CreateBuilder<Word>();
         WordBuilder.AddWords(upright, Turn.Upright, store, words);
-        foreach (var (orientation, letters) in turned)
+        foreach (var (direction, letters) in turned)
         {
             var start = words.Count;
             WordBuilder.AddWords(letters, Turn.Turned, store, words);
             for (var index = start; index < words.Count; index++)
-                words[index] = words[index] with { Box = TurnedBox(words[index].Box, orientation, height) };
+                words[index] = words[index] with { Box = TurnedBox(words[index].Box, direction, height) };
         }
-        return new Page(page.Number, width, height, words.DrainToImmutable(), StrokesOf(page, height));
+        return new Page(page.Number, width, height, words.DrainToImmutable(), page.Strokes) { Unseen = unseen.Words(store) };
     }
+
+    /// <summary>Which way a letter runs, to the hundred-thousandth of a point.</summary>
+    private static Direction DirectionOf(DrawnLetter letter)
+    {
+        var (across, up) = (letter.End.X - letter.Start.X, letter.End.Y - letter.Start.Y);
+        return Math.Abs(up) < Straight ? across < 0 ? Direction.UpsideDown : Direction.Horizontal
+            : Math.Abs(across) < Straight ? up < 0 ? Direction.Down : Direction.Up : Direction.Slanted;
+    }
+
+    private const double Straight = 10e-5;
 
     /// <summary>A page is drawn turned if more than this part of its letters is; a note up the margin is less.</summary>
     private const double MostOfPage = 0.8;
 
     /// <summary>Which way a page is drawn: as most of its letters are, if that is one of the four right ones.</summary>
-    private static Drawn DrawnOf(Dictionary<TextOrientation, List<Letter>> turned, int letters)
+    private static Drawn DrawnOf(Dictionary<Direction, List<Letter>> turned, int letters)
     {
         foreach (var (orientation, same) in turned)
         {
@@ -169,9 +175,9 @@ public static class PdfReader
             {
                 return orientation switch
                 {
-                    TextOrientation.Rotate90 => Drawn.Downwards,
-                    TextOrientation.Rotate270 => Drawn.Upwards,
-                    TextOrientation.Rotate180 => Drawn.UpsideDown,
+                    Direction.Down => Drawn.Downwards,
+                    Direction.Up => Drawn.Upwards,
+                    Direction.UpsideDown => Drawn.UpsideDown,
                     _ => Drawn.Upright,
                 };
             }
@@ -181,14 +187,14 @@ public static class PdfReader
 
     /// <summary>A page whose text is drawn turned, as if it were turned back. What stands otherwise on it is left out of its lines.</summary>
     private static Page TurnedPage(
-        UglyToad.PdfPig.Content.Page page, Drawn drawn, Dictionary<TextOrientation, List<Letter>> turned, WordStore store)
+        DrawnPage page, Drawn drawn, Dictionary<Direction, List<Letter>> turned, UnseenWords unseen, WordStore store)
     {
         var (seenWidth, seenHeight) = (page.Width, page.Height);
         var (orientation, right, down) = drawn switch
         {
-            Drawn.Downwards => (TextOrientation.Rotate90, seenHeight, seenWidth),
-            Drawn.Upwards => (TextOrientation.Rotate270, 0.0, 0.0),
-            _ => (TextOrientation.Rotate180, seenWidth, 0.0),
+            Drawn.Downwards => (Direction.Down, seenHeight, seenWidth),
+            Drawn.Upwards => (Direction.Up, 0.0, 0.0),
+            _ => (Direction.UpsideDown, seenWidth, 0.0),
         };
         var words = ImmutableArray.CreateBuilder<Word>();
         WordBuilder.AddWords(
@@ -196,12 +202,12 @@ public static class PdfReader
             Turn.Upright, store, words);
         var (width, height) = drawn == Drawn.UpsideDown ? (seenWidth, seenHeight) : (seenHeight, seenWidth);
         var read = new Page(page.Number, width, height, words.DrainToImmutable(), []) { Drawn = drawn };
-        return new Page(page.Number, width, height, read.Words, [.. StrokesOf(page, seenHeight).Select(stroke => new Stroke(read.AsRead(stroke.Box)))]) { Drawn = drawn };
+        return new Page(page.Number, width, height, read.Words, [.. page.Strokes.Select(stroke => new Stroke(read.AsRead(stroke.Box)))])
+        {
+            Drawn = drawn,
+            Unseen = [.. unseen.Words(store).Select(word => word with { Box = read.AsRead(word.Box) })],
+        };
     }
-
-    private static double SizeOf(UglyToad.PdfPig.Content.Letter letter) => letter.PointSize is > 0.5 and < 2000
-        ? letter.PointSize
-        : Math.Max(1, letter.BoundingBox.Height);
 
     /// <summary>Composed letters, no-break and thin blanks as plain ones, ligatures of the standard block written out.</summary>
     private static string Plain(string text)
@@ -210,73 +216,31 @@ public static class PdfReader
             return text;
         if (text.Length == 1 && text[0] is '\t' or '\n' or '\r')
             return " ";
-        var plain = text;
-        foreach (var letter in text)
-        {
-            if (letter is >= '\uFB00' and <= '\uFB06')
-            {
-                plain = plain.Normalize(System.Text.NormalizationForm.FormKC);
-                break;
-            }
-        }
+        var plain = Ligatures.WrittenOut(text);
         return plain.Replace('\u00AD', '-').Replace("\u200B", "", StringComparison.Ordinal);
     }
 
     /// <summary>A turned letter in a frame where it runs from left to right.</summary>
-    private static Letter Unturned(UglyToad.PdfPig.Content.Letter letter)
+    private static Letter Unturned(DrawnLetter letter, Direction direction)
     {
-        var (start, end) = (letter.StartBaseLine, letter.EndBaseLine);
-        var (from, to, baseline) = letter.TextOrientation switch
+        var (start, end) = (letter.Start, letter.End);
+        var (from, to, baseline) = direction switch
         {
-            TextOrientation.Rotate90 => (-start.Y, -end.Y, -start.X),
-            TextOrientation.Rotate270 => (start.Y, end.Y, start.X),
-            TextOrientation.Rotate180 => (-start.X, -end.X, start.Y),
-            _ => (start.X, start.X + Math.Max(letter.Width, 0.1), -start.Y),
+            Direction.Down => (-start.Y, -end.Y, -start.X),
+            Direction.Up => (start.Y, end.Y, start.X),
+            Direction.UpsideDown => (-start.X, -end.X, start.Y),
+            _ => (start.X, start.X + Math.Max(Math.Abs(end.X - start.X), 0.1), -start.Y),
         };
-        return new Letter(Plain(letter.Value), Math.Min(from, to), Math.Max(from, to), baseline, SizeOf(letter));
+        return new Letter(Plain(letter.Text), Math.Min(from, to), Math.Max(from, to), baseline, letter.Size);
     }
 
-    private static Box TurnedBox(Box box, TextOrientation orientation, double height) => orientation switch
+    /// <summary>Where a box of the frame in which turned letters run from left to right stands on the page.</summary>
+    internal static Box TurnedBox(Box box, Direction direction, double height) => direction switch
     {
-        TextOrientation.Rotate90 => new(-box.Bottom, height + box.Left, -box.Top, height + box.Right),
-        TextOrientation.Rotate270 => new(box.Top, height - box.Right, box.Bottom, height - box.Left),
-        TextOrientation.Rotate180 => new(-box.Right, height - box.Bottom, -box.Left, height - box.Top),
+        Direction.Horizontal => box,
+        Direction.Down => new(-box.Bottom, height + box.Left, -box.Top, height + box.Right),
+        Direction.Up => new(box.Top, height - box.Right, box.Bottom, height - box.Left),
+        Direction.UpsideDown => new(-box.Right, height - box.Bottom, -box.Left, height - box.Top),
         _ => new(box.Left, height + box.Top, box.Right, height + box.Bottom),
     };
-
-    private const double ThinAs = 2.5;
-    private const double ShortestStroke = 6;
-
-    private static ImmutableArray<Stroke> StrokesOf(UglyToad.PdfPig.Content.Page page, double height)
-    {
-        var strokes = ImmutableArray.CreateBuilder<Stroke>();
-        foreach (var path in page.Paths)
-        {
-            if (path.IsClipping || !(path.IsFilled || path.IsStroked))
-                continue;
-            foreach (var subpath in path)
-                AddStrokes(subpath, path, height, strokes);
-        }
-        return strokes.ToImmutable();
-    }
-
-    private static void AddStrokes(PdfSubpath subpath, PdfPath path, double height, ImmutableArray<Stroke>.Builder strokes)
-    {
-        if (subpath.GetBoundingRectangle() is not { } bounds)
-            return;
-        var box = new Box(bounds.Left, height - bounds.Top, bounds.Right, height - bounds.Bottom);
-        if (Math.Min(box.Width, box.Height) <= ThinAs)
-        {
-            if (Math.Max(box.Width, box.Height) >= ShortestStroke)
-                strokes.Add(new Stroke(box));
-        }
-        else if (path.IsStroked && subpath.IsDrawnAsRectangle)
-        {
-            // A cell drawn as a frame: its four sides are rulings.
-            strokes.Add(new Stroke(box with { Right = box.Left }));
-            strokes.Add(new Stroke(box with { Left = box.Right }));
-            strokes.Add(new Stroke(box with { Bottom = box.Top }));
-            strokes.Add(new Stroke(box with { Top = box.Bottom }));
-        }
-    }
 }

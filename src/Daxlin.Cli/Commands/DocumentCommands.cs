@@ -46,6 +46,8 @@ internal static class DocumentCommands
             Terminal.Out.Write(table);
             if (page["turned"]!.AsArray() is { Count: > 0 } turned)
                 Terminal.Line($"Turned, and part of no line: {string.Join(" ", turned.Select(Shown.Text))}");
+            foreach (var alike in page["unseen"]!.AsArray().GroupBy(word => Shown.Text(word!["why"])))
+                Terminal.Line($"Not seen, {alike.Key}: {string.Join(" ", alike.Select(word => Shown.Text(word!["text"])))}");
         }
     }
 

@@ -47,6 +47,7 @@ public static class FindingWords
         ["unit-doubtful"] = "a unit in doubt",
         ["not-looked-up"] = "a word is in no list",
         ["page-unread"] = "a page was not read",
+        ["hidden-text"] = "text that nobody sees",
         ["pages-missing"] = "pages are missing",
         ["correction-lost"] = "a correction has lost its row",
         ["kind-doubtful"] = "invoice or credit note?",

@@ -12,6 +12,9 @@ public sealed record Page(
     /// <summary>Which way its text is drawn; all places on it are those of the page turned so that its text stands upright.</summary>
     public Drawn Drawn { get; init; }
 
+    /// <summary>What the file holds for the page and a person does not see.</summary>
+    public ImmutableArray<UnseenWord> Unseen { get; init; } = [];
+
     /// <summary>Where something stands on the page as a person sees it.</summary>
     public Box AsSeen(Box box) => Drawn switch
     {

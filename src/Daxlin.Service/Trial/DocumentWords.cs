@@ -38,7 +38,8 @@ internal static class DocumentWords
             Round(line.Box.Top), Round(line.Box.Bottom), Round(line.Words[0].Baseline), line.Text,
             [.. line.Cells.Select(cell => new WordsOfCell(Round(cell.Box.Left), Round(cell.Box.Right), cell.Text))],
             [.. line.Words.Select(word => new WordsOfCell(Round(word.Box.Left), Round(word.Box.Right), word.Text))]))],
-        [.. page.Words.Where(word => word.Turn != Turn.Upright).Select(word => word.Text)]);
+        [.. page.Words.Where(word => word.Turn != Turn.Upright).Select(word => word.Text)],
+        [.. page.Unseen.Select(word => new UnseenOnPage(Round(word.Box.Left), Round(word.Box.Top), word.Text, UnseenWord.Says(word.Why)))]);
 
     private static double Round(double points) => Math.Round(points, 1);
 }
@@ -50,7 +51,11 @@ internal sealed record WordsOfDocument(string File, int Pages, ImmutableArray<Wo
 
 /// <param name="Number">From 1.</param>
 /// <param name="Turned">Words that run upwards, downwards or upside down, which no line holds.</param>
-internal sealed record WordsOfPage(int Number, double Width, double Height, ImmutableArray<WordsOfLine> Lines, ImmutableArray<string> Turned);
+/// <param name="Unseen">Words that the file holds and a person does not see.</param>
+internal sealed record WordsOfPage(int Number, double Width, double Height, ImmutableArray<WordsOfLine> Lines, ImmutableArray<string> Turned, ImmutableArray<UnseenOnPage> Unseen);
+
+/// <param name="Why">What is the matter with it, as part of a sentence.</param>
+internal sealed record UnseenOnPage(double Left, double Top, string Text, string Why);
 
 /// <summary>A line in points from the top left of the page.</summary>
 /// <param name="Cells">Its words as they stand together.</param>

@@ -1,0 +1,42 @@
+using System.Globalization;
+using Daxlin.Core.Checks;
+using Daxlin.Core.Pages;
+
+namespace Daxlin.Core.Capture;
+
+/// <summary>Tells of figures and cues that a file holds where no person sees them.</summary>
+/// <remarks>
+/// Nothing is captured from unseen text. But a file that hides figures is to be looked at: one program reads another invoice in it than a
+/// person does. Unseen words without figures that the template does not steer by are left alone: producers leave marks for themselves.
+/// </remarks>
+/// <example>Page 1 holds figures that nobody sees, covered by what is drawn over them: “16,489.22”, “19,787.06”. Nothing of it was captured.</example>
+internal static class HiddenText
+{
+    public const string Code = "hidden-text";
+
+    /// <summary>Words named in a sentence; more are counted.</summary>
+    private const int MostNamed = 6;
+
+    public static IEnumerable<Finding> Of(InvoicePages pages)
+    {
+        foreach (var page in pages.Pages)
+        {
+            foreach (var alike in page.Unseen.Where(word => word.Text.Any(char.IsDigit) && !IsPageNumber(word, page)).GroupBy(word => word.Why))
+                yield return alike.Key == UnseenBy.Claimed ? Claimed(page, alike.First()) : Hidden(page, alike.Key, [.. alike.Select(word => word.Text).Distinct()]);
+        }
+    }
+
+    /// <summary>Typesetting programs leave the number of a page beside it where its foot is cut off.</summary>
+    private static bool IsPageNumber(UnseenWord word, Page page) => word.Text == page.Number.ToString(CultureInfo.InvariantCulture);
+
+    private static Finding Hidden(Page page, UnseenBy why, List<string> texts)
+    {
+        var named = string.Join(", ", texts.Take(MostNamed).Select(text => $"“{text}”"));
+        var more = texts.Count > MostNamed ? string.Create(CultureInfo.InvariantCulture, $" and {texts.Count - MostNamed} more") : "";
+        return Finding.Hold(
+            Code, string.Create(CultureInfo.InvariantCulture, $"Page {page.Number} holds text that nobody sees, {UnseenWord.Says(why)}: {named}{more}. Nothing of it was captured."), "pages");
+    }
+
+    private static Finding Claimed(Page page, UnseenWord word) => Finding.Hold(
+        Code, string.Create(CultureInfo.InvariantCulture, $"Page {page.Number} draws “{word.Drawn}” and claims that it is “{word.Text}”. What is drawn was captured."), "pages");
+}

@@ -1,0 +1,14 @@
+using UglyToad.PdfPig.Core;
+
+namespace Daxlin.Reading.Drawing;
+
+/// <summary>A glyph as the page draws it, in points from the page's lower left.</summary>
+/// <param name="Text">What it stands for by its font.</param>
+/// <param name="Start">Where its advance begins on the baseline.</param>
+/// <param name="End">Where it ends.</param>
+/// <param name="Middle">The middle of its body, where it is looked at.</param>
+/// <param name="Size">Of the type, in points.</param>
+/// <param name="Ink">Its colour; null where that is a pattern.</param>
+/// <param name="At">How many things were drawn before it.</param>
+/// <param name="Unseen">Why it leaves no mark, whatever else is drawn; null if it does.</param>
+internal sealed record DrawnLetter(string Text, PdfPoint Start, PdfPoint End, PdfPoint Middle, double Size, Ink? Ink, int At, Core.Pages.UnseenBy? Unseen);
