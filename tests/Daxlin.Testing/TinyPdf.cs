@@ -12,9 +12,10 @@ public sealed class TinyPdf
 
     /// <summary>A document of one page with Helvetica as F1, drawn by a content stream.</summary>
     /// <param name="pageMore">More entries of the page: <c>/Rotate 90 /CropBox [0 0 300 400]</c>.</param>
-    public static byte[] OnePage(string content, string pageMore = "") => Pages([content], pageMore);
+    /// <param name="resources">More resources of the page: <c>/ExtGState &lt;&lt; /Half &lt;&lt; /ca 0.5 &gt;&gt; &gt;&gt;</c>.</param>
+    public static byte[] OnePage(string content, string pageMore = "", string resources = "") => Pages([content], pageMore, resources);
 
-    public static byte[] Pages(IReadOnlyList<string> contents, string pageMore = "")
+    public static byte[] Pages(IReadOnlyList<string> contents, string pageMore = "", string resources = "")
     {
         var pdf = new TinyPdf();
         var kids = string.Join(' ', Enumerable.Range(0, contents.Count).Select(page => $"{4 + 2 * page} 0 R"));
@@ -23,7 +24,7 @@ public sealed class TinyPdf
         pdf.Add("<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica /Encoding /WinAnsiEncoding >>");
         foreach (var content in contents)
         {
-            pdf.Add($"<< /Type /Page /Parent 2 0 R /Resources << /Font << /F1 3 0 R >> >> /Contents {pdf.objects.Count + 2} 0 R {pageMore} >>");
+            pdf.Add($"<< /Type /Page /Parent 2 0 R /Resources << /Font << /F1 3 0 R >> {resources} >> /Contents {pdf.objects.Count + 2} 0 R {pageMore} >>");
             pdf.AddStream("", Encoding.Latin1.GetBytes(content));
         }
         return pdf.Build();

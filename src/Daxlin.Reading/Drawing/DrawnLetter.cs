@@ -11,4 +11,4 @@ namespace Daxlin.Reading.Drawing;
 /// <param name="Ink">Its colour; null where that is a pattern.</param>
 /// <param name="At">How many things were drawn before it.</param>
 /// <param name="Unseen">Why it leaves no mark, whatever else is drawn; null if it does.</param>
-internal sealed record DrawnLetter(string Text, PdfPoint Start, PdfPoint End, PdfPoint Middle, double Size, Ink? Ink, int At, Core.Pages.UnseenBy? Unseen);
+internal readonly record struct DrawnLetter(string Text, PdfPoint Start, PdfPoint End, PdfPoint Middle, double Size, Ink? Ink, int At, Core.Pages.UnseenBy? Unseen);

@@ -6,6 +6,7 @@ namespace Daxlin.Reading.Drawing;
 /// <summary>What a page draws, in the order in which it does.</summary>
 /// <param name="Width">In points, as a person sees it: turned by its rotation entry, cut to its crop box.</param>
 /// <param name="Height">In points.</param>
+/// <param name="Letters">Good until the thread draws another page.</param>
 /// <param name="Strokes">Rulings, in the page's settled coordinates.</param>
 /// <param name="Claims">Texts that the file states for letters which say other figures.</param>
 internal sealed record DrawnPage(

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using System.Text;
 using Daxlin.Core.Pages;
 using UglyToad.PdfPig;
 using UglyToad.PdfPig.Content;
@@ -24,8 +23,8 @@ namespace Daxlin.Reading.Drawing;
 /// </remarks>
 internal sealed class PageDrawing : BaseStreamProcessor<DrawnPage>
 {
-    /// <summary>Ink that lets through more than this hides nothing; ink that lets through all but so little is none.</summary>
-    private const double Opaque = 0.9, Transparent = 0.1;
+    /// <summary>Ink that lets through all but so little is none.</summary>
+    private const double Transparent = 0.1;
 
     /// <summary>Type smaller than this is not read by a person, in points.</summary>
     private const double Smallest = 2;
@@ -36,10 +35,14 @@ internal sealed class PageDrawing : BaseStreamProcessor<DrawnPage>
     private static readonly NameToken Mask = NameToken.Create("Mask");
     private static readonly NameToken ImageMask = NameToken.Create("ImageMask");
 
+    /// <summary>Kept for the thread's next page, since a page's letters are many, and made into words before the next one is drawn.</summary>
+    [ThreadStatic]
+    private static List<DrawnLetter>? keptLetters;
+
     private readonly PdfRectangle page;
     private readonly OptionalContent layers;
     private readonly ReadingLimits limits;
-    private readonly List<DrawnLetter> letters = [];
+    private readonly List<DrawnLetter> letters = keptLetters ??= [];
     private readonly ImmutableArray<Cover>.Builder covers = ImmutableArray.CreateBuilder<Cover>();
     private readonly ImmutableArray<Stroke>.Builder strokes = ImmutableArray.CreateBuilder<Stroke>();
     private readonly ImmutableArray<(string, string, DrawnLetter)>.Builder claims = ImmutableArray.CreateBuilder<(string, string, DrawnLetter)>();
@@ -65,6 +68,7 @@ internal sealed class PageDrawing : BaseStreamProcessor<DrawnPage>
         : base(number, resources, scanner, parser, filters, cropBox, unit, rotation, initialMatrix, options)
     {
         (this.page, this.layers, this.limits) = (page, layers, limits);
+        letters.Clear();
         clip = new Box(double.MinValue, double.MinValue, double.MaxValue, double.MaxValue);
     }
 
@@ -96,13 +100,13 @@ internal sealed class PageDrawing : BaseStreamProcessor<DrawnPage>
     {
         if (letters.Count > limits.LettersPerPage)
             throw new UnreadableException("too-large", $"Page {PageNumber} holds more than {limits.LettersPerPage} letters; it was not read.");
-        var whole = renderingMatrix.Multiply(textMatrix).Multiply(transformationMatrix);
-        var (start, end) = (whole.Transform(new PdfPoint(0, 0)), whole.Transform(new PdfPoint(characterBoundingBox.Width, 0)));
-        var middle = whole.Transform(new PdfPoint(characterBoundingBox.Width / 2, 0.3));
-        var size = pointSize is > 0.5 and < 2000 ? pointSize : Math.Max(1, Math.Abs(whole.D));
-        if (letters.Count > 0 && unicode.Length == 1 && unicode[0] is >= '\u0300' and <= '\u036F' && currentOffset > 0 && Composed(letters[^1].Text, unicode[0]) is { } composed)
+        var start = transformationMatrix.Transform(textMatrix.Transform(renderingMatrix.Transform(new PdfPoint(0, 0))));
+        var end = transformationMatrix.Transform(textMatrix.Transform(renderingMatrix.Transform(new PdfPoint(characterBoundingBox.Width, 0))));
+        var middle = transformationMatrix.Transform(textMatrix.Transform(renderingMatrix.Transform(new PdfPoint(characterBoundingBox.Width / 2, 0.3))));
+        var size = pointSize is > 0.5 and < 2000 ? pointSize : Math.Max(1, Math.Abs(middle.Y - start.Y) + Math.Abs(middle.X - start.X));
+        if (letters.Count > 0 && unicode.Length == 1 && unicode[0] is >= '\u0300' and <= '\u036F' && currentOffset > 0 && letters[^1].Text.Length == 1 && char.IsLetter(letters[^1].Text[0]))
         {
-            letters[^1] = letters[^1] with { Text = composed };
+            letters[^1] = letters[^1] with { Text = letters[^1].Text + unicode };
             return;
         }
         var mode = state.FontState.TextRenderingMode;
@@ -112,12 +116,6 @@ internal sealed class PageDrawing : BaseStreamProcessor<DrawnPage>
             : middle.X < clip.Left || middle.X > clip.Right || middle.Y < clip.Top || middle.Y > clip.Bottom ? UnseenBy.Clipped
             : pointSize is > 0 and < Smallest && Math.Abs(end.X - start.X) + Math.Abs(end.Y - start.Y) < Smallest ? UnseenBy.TooSmall : (UnseenBy?)null;
         letters.Add(new DrawnLetter(unicode, start, end, middle, size, InkOf(isStroked ? state.CurrentStrokingColor : state.CurrentNonStrokingColor), drawn++, unseen));
-    }
-
-    private static string? Composed(string letter, char mark)
-    {
-        var composed = (letter + mark).Normalize(NormalizationForm.FormC);
-        return composed.Length == letter.Length ? composed : null;
     }
 
     private Ink? InkOf(IColor? color)
@@ -278,17 +276,45 @@ internal sealed class PageDrawing : BaseStreamProcessor<DrawnPage>
         return left > right ? null : new Box(left, low, right, high);
     }
 
-    private bool HidesWhatLiesUnder(CurrentGraphicsState state) =>
-        hidden == 0 && state.AlphaConstantNonStroking >= Opaque && state.SoftMask is null && state.BlendMode is BlendMode.Normal;
+    /// <summary>How much of what lies under it an area hides; null where it is mixed in another way than by a number.</summary>
+    private static double? OpacityOf(CurrentGraphicsState state, double alpha) => state.SoftMask is null && state.BlendMode is BlendMode.Normal ? alpha : null;
 
     private void AddCover()
     {
         var state = GetCurrentState();
-        if (!HidesWhatLiesUnder(state))
+        Add([.. path.Where(part => part.Points.Count > 2).Select(part => part.Points.ToImmutableArray())], null, InkOf(state.CurrentNonStrokingColor), OpacityOf(state, state.AlphaConstantNonStroking));
+    }
+
+    private void Add(ImmutableArray<ImmutableArray<PdfPoint>> parts, Picture? picture, Ink? ink, double? opacity)
+    {
+        if (hidden == 0 && BoundsOf(parts.SelectMany(part => part)) is { } bounds && Within(clip, bounds) is { Width: > ThinAs, Height: > ThinAs } seen)
+            covers.Add(new Cover(parts, seen, picture, ink, opacity, drawn++));
+        if (covers.Count > limits.LettersPerPage)
+            throw new UnreadableException("too-large", $"Page {PageNumber} draws more than {limits.LettersPerPage} areas; it was not read.");
+    }
+
+    /// <summary>Takes a line that is thick enough to hide letters as the areas of its straight parts.</summary>
+    private void AddThickLines()
+    {
+        var state = GetCurrentState();
+        var matrix = CurrentTransformationMatrix;
+        var half = state.LineWidth * Math.Sqrt(Math.Abs((matrix.A * matrix.D) - (matrix.B * matrix.C))) / 2;
+        if (2 * half <= ThinAs)
             return;
-        var parts = path.Where(part => part.Points.Count > 2).Select(part => part.Points.ToImmutableArray()).ToImmutableArray();
-        if (BoundsOf(parts.SelectMany(part => part)) is { } bounds && Within(clip, bounds) is { Width: > ThinAs, Height: > ThinAs } seen)
-            covers.Add(new Cover(parts, seen, null, InkOf(state.CurrentNonStrokingColor), drawn++));
+        foreach (var points in path.Select(part => part.Points))
+        {
+            for (var index = 1; index < points.Count; index++)
+            {
+                var (from, to) = (points[index - 1], points[index]);
+                var length = Math.Sqrt(((to.X - from.X) * (to.X - from.X)) + ((to.Y - from.Y) * (to.Y - from.Y)));
+                if (length < ThinAs)
+                    continue;
+                var (across, up) = (-(to.Y - from.Y) * half / length, (to.X - from.X) * half / length);
+                Add(
+                    [[new(from.X + across, from.Y + up), new(to.X + across, to.Y + up), new(to.X - across, to.Y - up), new(from.X - across, from.Y - up)]],
+                    null, InkOf(state.CurrentStrokingColor), OpacityOf(state, state.AlphaConstantStroking));
+            }
+        }
     }
 
     private const double ThinAs = 2.5;
@@ -296,6 +322,8 @@ internal sealed class PageDrawing : BaseStreamProcessor<DrawnPage>
 
     private void AddStrokes(bool isStroked)
     {
+        if (isStroked)
+            AddThickLines();
         foreach (var part in path)
         {
             if (BoundsOf(part.Points) is not { } bounds || part.Points.Count < 2)
@@ -333,21 +361,16 @@ internal sealed class PageDrawing : BaseStreamProcessor<DrawnPage>
 
     protected override void RenderInlineImage(InlineImage inlineImage) => AddPicture(inlineImage.ImageDictionary, CurrentTransformationMatrix, () => null);
 
-    private void AddPicture(DictionaryToken dictionary, TransformationMatrix placed, Func<(ReadOnlyMemory<byte> Bytes, int Width, int Height, int Parts)?> samples)
+    private void AddPicture(DictionaryToken dictionary, TransformationMatrix placed, Func<PictureSamples?> samples)
     {
-        if (!HidesWhatLiesUnder(GetCurrentState()) || dictionary.ContainsKey(SoftMask) || dictionary.ContainsKey(Mask)
-            || (dictionary.TryGet<BooleanToken>(ImageMask, PdfScanner, out var isMask) && isMask.Data))
-            return;
+        var isWhole = !dictionary.ContainsKey(SoftMask) && !dictionary.ContainsKey(Mask) && !(dictionary.TryGet<BooleanToken>(ImageMask, PdfScanner, out var isMask) && isMask.Data);
+        var state = GetCurrentState();
         ImmutableArray<PdfPoint> corners = [.. new[] { new PdfPoint(0, 0), new PdfPoint(1, 0), new PdfPoint(1, 1), new PdfPoint(0, 1) }.Select(placed.Transform)];
-        if (BoundsOf(corners) is { } bounds && Within(clip, bounds) is { Width: > ThinAs, Height: > ThinAs } seen)
-        {
-            var read = samples();
-            covers.Add(new Cover([corners], seen, new Picture(read?.Bytes, read?.Width ?? 0, read?.Height ?? 0, read?.Parts ?? 0, placed), null, drawn++));
-        }
+        Add([corners], new Picture(new Lazy<PictureSamples?>(samples), placed), null, isWhole ? OpacityOf(state, state.AlphaConstantNonStroking) : null);
     }
 
     /// <summary>A picture's points; null where they are packed as a photograph, or have other than eight bits a part.</summary>
-    private (ReadOnlyMemory<byte>, int, int, int)? SamplesOf(StreamToken stream)
+    private PictureSamples? SamplesOf(StreamToken stream)
     {
         var dictionary = stream.StreamDictionary;
         if (!dictionary.TryGet<NumericToken>(NameToken.Width, PdfScanner, out var width) || !dictionary.TryGet<NumericToken>(NameToken.Height, PdfScanner, out var height)
@@ -356,11 +379,14 @@ internal sealed class PageDrawing : BaseStreamProcessor<DrawnPage>
             return null;
         var bytes = stream.Decode(FilterProvider, PdfScanner);
         var points = (long)width.Int * height.Int;
-        return bytes.Length == points ? (bytes, width.Int, height.Int, 1) : bytes.Length == 3 * points ? (bytes, width.Int, height.Int, 3) : null;
+        return bytes.Length == points ? new PictureSamples(bytes, width.Int, height.Int, 1) : bytes.Length == 3 * points ? new PictureSamples(bytes, width.Int, height.Int, 3) : null;
     }
 
+    /// <summary>A shading fills what the clip leaves, in colours that run from one into the other.</summary>
     public override void PaintShading(NameToken shadingName)
     {
+        var area = Within(clip, new Box(0, 0, page.Width, page.Height));
+        Add([[new(area.Left, area.Top), new(area.Right, area.Top), new(area.Right, area.Bottom), new(area.Left, area.Bottom)]], null, null, OpacityOf(GetCurrentState(), GetCurrentState().AlphaConstantNonStroking));
     }
 
     private static readonly NameToken Appearance = NameToken.Create("AP");

@@ -2,11 +2,10 @@ using UglyToad.PdfPig.Core;
 
 namespace Daxlin.Reading.Drawing;
 
-/// <summary>A picture's points, where they can be read: eight bits a part, grey or red, green and blue.</summary>
-/// <param name="Samples">Row by row from its top; null where they are packed in a way that is not read here.</param>
-/// <param name="Parts">1 for grey, 3 for red, green and blue.</param>
+/// <summary>A picture where it stands on the page.</summary>
+/// <param name="Samples">Its points, unpacked when a letter stands on it only: most pictures are logos, and a photograph has megabytes.</param>
 /// <param name="Placed">Takes the unit square to where the picture stands.</param>
-internal sealed record Picture(ReadOnlyMemory<byte>? Samples, int Width, int Height, int Parts, TransformationMatrix Placed)
+internal sealed record Picture(Lazy<PictureSamples?> Samples, TransformationMatrix Placed)
 {
     /// <summary>Looked at are so many points across and down.</summary>
     private const int Looks = 5;
@@ -33,15 +32,9 @@ internal sealed record Picture(ReadOnlyMemory<byte>? Samples, int Width, int Hei
     private Ink? InkAt(PdfPoint point)
     {
         var area = (Placed.A * Placed.D) - (Placed.B * Placed.C);
-        if (Samples is not { } samples || Math.Abs(area) < 1e-9)
+        if (Math.Abs(area) < 1e-9 || Samples.Value is not { } samples)
             return null;
         var (x, y) = (point.X - Placed.E, point.Y - Placed.F);
-        var column = (int)(((Placed.D * x) - (Placed.C * y)) / area * Width);
-        var row = (int)((1 - (((Placed.A * y) - (Placed.B * x)) / area)) * Height);
-        if (column < 0 || column >= Width || row < 0 || row >= Height)
-            return null;
-        var at = ((row * Width) + column) * Parts;
-        var span = samples.Span;
-        return Parts == 1 ? new Ink(span[at] / 255.0, span[at] / 255.0, span[at] / 255.0) : new Ink(span[at] / 255.0, span[at + 1] / 255.0, span[at + 2] / 255.0);
+        return samples.At(((Placed.D * x) - (Placed.C * y)) / area, 1 - (((Placed.A * y) - (Placed.B * x)) / area));
     }
 }

@@ -40,22 +40,36 @@ internal sealed class Sight
             return unseen;
         if (letter.Start.X < -1 || letter.Start.X > page.Width + 1 || letter.Start.Y < -1 || letter.Start.Y > page.Height + 1)
             return UnseenBy.OffPage;
-        Cover? under = null;
-        if (bands.TryGetValue(BandOf(letter.Middle.Y), out var here))
+        var here = bands.GetValueOrDefault(BandOf(letter.Middle.Y)) ?? [];
+        // In the order in which they were drawn, the last one first.
+        var index = here.Count - 1;
+        for (; index >= 0 && here[index].At > letter.At; index--)
         {
-            // In the order in which they were drawn.
-            for (var index = here.Count - 1; index >= 0; index--)
-            {
-                if (!here[index].Holds(letter.Middle))
-                    continue;
-                if (here[index].At > letter.At)
-                    return UnseenBy.Covered;
-                under = here[index];
-                break;
-            }
+            if (here[index].HidesWhatLiesUnder && here[index].Holds(letter.Middle))
+                return UnseenBy.Covered;
         }
-        if (letter.Ink is not { } ink)
-            return null;
-        return (under is null ? ink.LooksLike(Ink.Paper) : under.Swallows(ink, letter.Middle, letter.Size)) ? UnseenBy.SameColour : null;
+        return letter.Ink is { } ink && IsOfColour(ink, letter, here, index) ? UnseenBy.SameColour : null;
+    }
+
+    /// <summary>Says that what lies under a letter has its colour; not where nobody can say what lies there.</summary>
+    /// <param name="index">Of the last area that was drawn before the letter.</param>
+    private static bool IsOfColour(Ink ink, DrawnLetter letter, List<Cover> here, int index)
+    {
+        // What each area lets through of those below it.
+        var (tint, left) = (new Ink(0, 0, 0), 1.0);
+        for (; index >= 0; index--)
+        {
+            var area = here[index];
+            if (!area.Holds(letter.Middle))
+                continue;
+            if (area.Picture is { } picture)
+                return left == 1 && area.HidesWhatLiesUnder && picture.Swallows(ink, letter.Middle, letter.Size);
+            if (area.Ink is not { } own || area.Opacity is not { } opacity)
+                return false;
+            (tint, left) = (tint.With(own, left * opacity), left * (1 - opacity));
+            if (area.HidesWhatLiesUnder)
+                return ink.LooksLike(tint.With(own, left));
+        }
+        return ink.LooksLike(tint.With(Ink.Paper, left));
     }
 }
