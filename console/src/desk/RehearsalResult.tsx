@@ -92,7 +92,7 @@ function Recognises({ counts }: { counts: Rehearsal["recognition"] }) {
     <p style={{ margin: "6px 0" }} className={misses + counts.othersRecognised > 0 ? "state held" : ""}>
       {misses + counts.othersRecognised > 0 ? "▲" : "✓"} Recognises{" "}
       {counts.own > 0 && `${counts.ownRecognised} of ${counts.own} of its own invoices, and `}
-      {counts.othersRecognised || "none"} of {counts.others} of other templates.
+      {counts.othersRecognised || "none"} of the {count(counts.others, "invoice")} of other templates.
     </p>
   );
 }

@@ -74,7 +74,7 @@ internal static class TemplateRehearsal
     {
         var (own, others, claimed) = (Shown.Number(counts["own"]), Shown.Number(counts["others"]), Shown.Number(counts["othersRecognised"]));
         return (own > 0 ? $"Recognises {Shown.Number(counts["ownRecognised"])} of {own} of its own invoices, and " : "Recognises ")
-            + $"{(claimed == 0 ? "none" : $"{claimed}")} of {others} of other templates{(claimed > 0 ? ": give it a cue that those do not have" : "")}.";
+            + $"{(claimed == 0 ? "none" : $"{claimed}")} of the {others} invoice{(others == 1 ? "" : "s")} of other templates{(claimed > 0 ? ": give it a cue that those do not have" : "")}.";
     }
 
     private static void Print(JsonNode invoice)

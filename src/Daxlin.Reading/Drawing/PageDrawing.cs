@@ -57,11 +57,6 @@ internal sealed class PageDrawing : BaseStreamProcessor<DrawnPage>
     /// <summary>Content that is marked: in a layer that is off, or with a text that the file states for it.</summary>
     private readonly record struct Marked(bool IsHidden, string? Stated, int FirstLetter);
 
-    private sealed record Subpath(List<PdfPoint> Points)
-    {
-        public bool IsRectangle { get; set; }
-    }
-
     public PageDrawing(
         int number, PdfRectangle page, IResourceStore resources, IPdfTokenScanner scanner, IPageContentParser parser, ILookupFilterProvider filters, CropBox cropBox, UserSpaceUnit unit,
         PageRotationDegrees rotation, TransformationMatrix initialMatrix, ParsingOptions options, OptionalContent layers, ReadingLimits limits)
@@ -179,7 +174,7 @@ internal sealed class PageDrawing : BaseStreamProcessor<DrawnPage>
 
     private static bool IsUnnamed(char letter) => letter is '\0' or '\uFFFD' or (>= '\uE000' and <= '\uF8FF');
 
-    public override void BeginSubpath() => path.Add(new Subpath([]));
+    public override void BeginSubpath() => path.Add(new Subpath());
 
     public override PdfPoint? CloseSubpath() => path.Count > 0 && path[^1].Points.Count > 0 ? path[^1].Points[0] : null;
 
@@ -208,21 +203,20 @@ internal sealed class PageDrawing : BaseStreamProcessor<DrawnPage>
     public override void Rectangle(double x, double y, double width, double height)
     {
         BeginSubpath();
-        path[^1].IsRectangle = true;
         Add(x, y);
         Add(x + width, y);
         Add(x + width, y + height);
         Add(x, y + height);
-        // What is drawn on from there is another part.
-        BeginSubpath();
+        path[^1].IsRectangle = true;
     }
 
     private void Add(double x, double y)
     {
-        if (path.Count == 0)
+        // What is drawn on from a rectangle is another part.
+        if (path.Count == 0 || path[^1].IsRectangle)
             BeginSubpath();
         var point = CurrentTransformationMatrix.Transform(new PdfPoint(x, y));
-        path[^1].Points.Add(point);
+        path[^1].Add(point);
         CurrentPosition = point;
     }
 
@@ -282,7 +276,9 @@ internal sealed class PageDrawing : BaseStreamProcessor<DrawnPage>
     private void AddCover()
     {
         var state = GetCurrentState();
-        Add([.. path.Where(part => part.Points.Count > 2).Select(part => part.Points.ToImmutableArray())], null, InkOf(state.CurrentNonStrokingColor), OpacityOf(state, state.AlphaConstantNonStroking));
+        // Most are rulings drawn as thin rectangles.
+        if (path.Exists(part => part.Points.Count > 2 && part.Bounds is { Width: > ThinAs, Height: > ThinAs }))
+            Add([.. path.Where(part => part.Points.Count > 2).Select(part => part.Points.ToImmutableArray())], null, InkOf(state.CurrentNonStrokingColor), OpacityOf(state, state.AlphaConstantNonStroking));
     }
 
     private void Add(ImmutableArray<ImmutableArray<PdfPoint>> parts, Picture? picture, Ink? ink, double? opacity)
@@ -326,8 +322,9 @@ internal sealed class PageDrawing : BaseStreamProcessor<DrawnPage>
             AddThickLines();
         foreach (var part in path)
         {
-            if (BoundsOf(part.Points) is not { } bounds || part.Points.Count < 2)
+            if (part.Points.Count < 2)
                 continue;
+            var bounds = part.Bounds;
             var box = new Box(bounds.Left, page.Height - bounds.Bottom, bounds.Right, page.Height - bounds.Top);
             if (Math.Min(box.Width, box.Height) <= ThinAs)
             {
