@@ -108,6 +108,26 @@ public sealed class UnseenTextTests
         Assert.True(seen > 10 && unseen > 10, $"{seen} were seen and {unseen} were not");
     }
 
+    private const string Over = "/Rect [95 695 195 715] /AP << /N 6 0 R >>";
+
+    [Theory]
+    [InlineData("/Subtype /Stamp " + Over, "1 g 0 0 100 20 re f 0 g BT /F1 10 Tf 1 0 0 1 5 5 Tm (5,900.00) Tj ET", "5,900.00 Total", "9,500.00")]
+    [InlineData("/Subtype /Stamp /F 2 " + Over, "1 g 0 0 100 20 re f", "9,500.00 Total", "")]
+    [InlineData("/Subtype /Stamp /F 32 " + Over, "1 g 0 0 100 20 re f", "9,500.00 Total", "")]
+    [InlineData("/Subtype /Popup " + Over, "1 g 0 0 100 20 re f", "9,500.00 Total", "")]
+    [InlineData("/Subtype /Stamp /Rect [95 695 195 715]", "1 g 0 0 100 20 re f", "9,500.00 Total", "")]
+    [InlineData("/Subtype /Widget /FT /Tx /Rect [300 695 400 715] /AP << /N 6 0 R >>", "BT /F1 10 Tf 1 0 0 1 5 5 Tm (paid) Tj ET", "9,500.00 paid Total", "")]
+    [InlineData("/Subtype /Widget /FT /Btn /AS /On /Rect [300 695 400 715] /AP << /N << /On 6 0 R >> >>", "BT /F1 10 Tf 1 0 0 1 5 5 Tm (x) Tj ET", "9,500.00 x Total", "")]
+    [InlineData("/Subtype /Widget /FT /Btn /AS /Off /Rect [300 695 400 715] /AP << /N << /On 6 0 R >> >>", "BT /F1 10 Tf 1 0 0 1 5 5 Tm (x) Tj ET", "9,500.00 Total", "")]
+    [InlineData("/Subtype /Stamp /Rect [95 695 295 735] /AP << /N 6 0 R >>", "1 g 0 0 40 20 re f", "9,500.00 Total", "", "/BBox [0 0 400 20] /Matrix [0.5 0 0 1 0 0]", "q 1 0 0 1 100 0 cm " + Figures + " Q")]
+    [InlineData("/Subtype /Stamp /Rect [95 695 195 715] /AP << /N 6 0 R >>", "1 g 0 0 500 500 re f", "9,500.00 Total", "", "/BBox [0 0 100 20]", "q 1 0 0 1 0 40 cm " + Figures + " Q")]
+    public void Annotations_and_form_fields_are_drawn_over_the_page(string annotation, string drawing, string read, string unseen, string form = "/BBox [0 0 100 20]", string content = Figures)
+    {
+        var page = PdfReader.Read(TinyPdf.Annotated(content + " BT /F1 10 Tf 1 0 0 1 100 300 Tm (Total) Tj ET", annotation, form, drawing))[0];
+        Assert.Equal(read, string.Join(' ', page.Lines.Select(line => line.Text)));
+        Assert.Equal(unseen, string.Join(' ', page.Unseen.Select(word => word.Text)));
+    }
+
     private static byte[] Rendered(string content)
     {
         var start = new ProcessStartInfo("pdftoppm", ["-r", "72", "-x", "0", "-y", "600", "-W", "260", "-H", "242", "-singlefile", "-"]) { RedirectStandardInput = true, RedirectStandardOutput = true };

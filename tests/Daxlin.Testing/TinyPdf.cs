@@ -30,6 +30,23 @@ public sealed class TinyPdf
         return pdf.Build();
     }
 
+    /// <summary>A document of one page with two annotations: one of which nothing is drawn, and one that can draw object 6, a form.</summary>
+    /// <param name="annotation">Its entries.</param>
+    /// <param name="form">Entries of the form.</param>
+    /// <param name="drawing">What the form draws.</param>
+    public static byte[] Annotated(string content, string annotation, string form, string drawing)
+    {
+        var pdf = new TinyPdf();
+        pdf.Add("<< /Type /Catalog /Pages 2 0 R >>");
+        pdf.Add("<< /Type /Pages /Kids [4 0 R] /Count 1 /MediaBox [0 0 595 842] >>");
+        pdf.Add("<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica /Encoding /WinAnsiEncoding >>");
+        pdf.Add("<< /Type /Page /Parent 2 0 R /Resources << /Font << /F1 3 0 R >> >> /Contents 5 0 R /Annots [7 0 R << /Subtype /Link /Rect [0 0 9 9] >>] >>");
+        pdf.AddStream("", Encoding.Latin1.GetBytes(content));
+        pdf.AddStream($"/Type /XObject /Subtype /Form {form} /Resources << /Font << /F1 3 0 R >> >>", Encoding.Latin1.GetBytes(drawing));
+        pdf.Add($"<< /Type /Annot {annotation} >>");
+        return pdf.Build();
+    }
+
     /// <summary>A document of one page that carries files.</summary>
     /// <param name="areAssociated">Says that they are told only as associated files; else in a tree of names with a node between.</param>
     /// <param name="entries">Entries of each file's stream: a filter.</param>
