@@ -1,13 +1,15 @@
 using System.Security.Cryptography;
 using System.Text;
 using System.Text.Json;
+using System.Text.Json.Nodes;
 
 namespace Daxlin.Cli;
 
 /// <summary>Remembers which revision of an invoice this user was shown last, so that a decision is bound to it.</summary>
 /// <remarks>
 /// A clerk prints an invoice, it is captured again by another template, the clerk approves: the service refuses, since what
-/// was printed is no more. Kept in one small file a service; without it the invoice is decided on as it is at the moment.
+/// was printed is no more. Kept in one small file a service; without it the invoice is decided on as it is at the moment. At one address
+/// there may be another installation tomorrow, whose invoice 3 was received at another moment: what was seen of the one says nothing of the other.
 /// </remarks>
 internal sealed class SeenInvoices(string server)
 {
@@ -18,14 +20,22 @@ internal sealed class SeenInvoices(string server)
             : Path.Combine(Environment.GetFolderPath(Environment.SpecialFolder.LocalApplicationData), "daxlin-client"),
         $"seen-{Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(server)))[..12]}.json");
 
-    public int? Find(int invoice) => Load().TryGetValue(invoice, out var revision) ? revision : null;
+    /// <param name="invoice">As it is at the moment.</param>
+    public int? Find(JsonNode invoice) =>
+        Load().TryGetValue(Shown.Number(invoice["id"]), out var seen) && seen.ReceivedAt == ReceivedAt(invoice) ? seen.Revision : null;
 
-    public void Remember(int invoice, int revision)
+    /// <param name="invoice">As it was shown.</param>
+    public void Remember(JsonNode invoice)
     {
         var seen = Load();
-        seen[invoice] = revision;
+        seen[Shown.Number(invoice["id"])] = new Seen(Shown.Number(invoice["revision"]), ReceivedAt(invoice));
         Save(seen);
     }
+
+    private static string ReceivedAt(JsonNode invoice) => Shown.Text(invoice["document"]!["receivedAt"]);
+
+    /// <param name="ReceivedAt">When its document was received.</param>
+    private sealed record Seen(int Revision, string ReceivedAt);
 
     public void Forget(int invoice)
     {
@@ -34,11 +44,11 @@ internal sealed class SeenInvoices(string server)
             Save(seen);
     }
 
-    private SortedDictionary<int, int> Load()
+    private SortedDictionary<int, Seen> Load()
     {
         try
         {
-            return JsonSerializer.Deserialize<SortedDictionary<int, int>>(File.ReadAllText(file)) ?? [];
+            return JsonSerializer.Deserialize<SortedDictionary<int, Seen>>(File.ReadAllText(file)) ?? [];
         }
         catch (Exception error) when (error is IOException or UnauthorizedAccessException or JsonException)
         {
@@ -46,7 +56,7 @@ internal sealed class SeenInvoices(string server)
         }
     }
 
-    private void Save(SortedDictionary<int, int> seen)
+    private void Save(SortedDictionary<int, Seen> seen)
     {
         while (seen.Count > Most)
             seen.Remove(seen.First().Key);

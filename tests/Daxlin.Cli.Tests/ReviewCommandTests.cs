@@ -132,4 +132,30 @@ public sealed class ReviewCommandTests : IDisposable
         await Client.Run(service.Address, "invoice", "show", "1");
         Assert.Equal(0, (await Client.Run(service.Address, "invoice", "approve", "1", "2", "--despite", "It is right as it is now.")).ExitCode);
     }
+
+    [Fact]
+    public async Task What_was_shown_by_another_installation_at_the_same_address_binds_nothing()
+    {
+        var galley = Path.Combine(Repository.Samples, "port-ellery-galley");
+        async Task<string> Captured(ServiceUnderTest service)
+        {
+            await service.SaveTemplates(galley);
+            await Client.Run(service.Address, "batch", "add", "November", Path.Combine(galley, "port-ellery-galley-01.pdf"), "--wait");
+            return service.Address;
+        }
+
+        string address;
+        await using (var first = await ServiceUnderTest.Start())
+        {
+            address = await Captured(first);
+            // It is at revision 2 when it is looked at.
+            await first.Decide(1, "hand-over", new() { ["to"] = "Ida Moe" });
+            Assert.Equal(0, (await Client.Run(address, "invoice", "show", "1")).ExitCode);
+            await first.Terminate();
+        }
+        await using var second = await ServiceUnderTest.Start(port: new Uri(address).Port);
+        Assert.Equal(address, await Captured(second));
+        var (code, _, error) = await Client.Run(address, "invoice", "approve", "1");
+        Assert.True(code == 0, error);
+    }
 }

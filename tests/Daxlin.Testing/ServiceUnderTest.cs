@@ -24,10 +24,11 @@ public sealed class ServiceUnderTest : IAsyncDisposable
 
     /// <param name="data">The folder of an earlier service, or null for a new one.</param>
     /// <param name="samples">The folder of made-up invoices that it may offer, or null for none.</param>
-    public static async Task<ServiceUnderTest> Start(string? data = null, string? samples = null)
+    /// <param name="port">0 for any that is free.</param>
+    public static async Task<ServiceUnderTest> Start(string? data = null, string? samples = null, int port = 0)
     {
         data ??= Directory.CreateTempSubdirectory("daxlin-test-").FullName;
-        var process = Process.Start(StartInfo(["--data", data, "--port", "0", "--ends-with-input", .. samples is null ? Array.Empty<string>() : ["--samples", samples]]))!;
+        var process = Process.Start(StartInfo(["--data", data, "--port", port.ToString(System.Globalization.CultureInfo.InvariantCulture), "--ends-with-input", .. samples is null ? Array.Empty<string>() : ["--samples", samples]]))!;
         var line = await process.StandardOutput.ReadLineAsync().WaitAsync(Patience)
             ?? throw new InvalidOperationException($"The service did not start: {await process.StandardError.ReadToEndAsync()}");
         return new ServiceUnderTest(process, line.Split(' ').First(word => word.StartsWith("http", StringComparison.Ordinal)), data);

@@ -75,7 +75,7 @@ internal static class InvoiceCommands
     public static async Task<int> Show(int id, CommandContext context, CancellationToken cancel)
     {
         var invoice = await context.Service.Get($"invoices/{id}", cancel);
-        context.Seen.Remember(id, Shown.Number(invoice["revision"]));
+        context.Seen.Remember(invoice);
         context.Print(invoice, () => InvoiceSheet.Print(invoice));
         return InvoiceSheet.CodeOf(invoice);
     }
@@ -114,11 +114,12 @@ internal static class InvoiceCommands
     /// <summary>Decides on the invoice as it was printed last; on one that never was, as it is.</summary>
     public static async Task<JsonNode> Decide(int id, string act, JsonObject body, CommandContext context, CancellationToken cancel)
     {
-        var revision = context.Seen.Find(id) ?? Shown.Number((await context.Service.Get($"invoices/{id}", cancel))["revision"]);
         try
         {
+            var now = await context.Service.Get($"invoices/{id}", cancel);
+            var revision = context.Seen.Find(now) ?? Shown.Number(now["revision"]);
             var invoice = await context.Service.Decide($"invoices/{id}/{act}", body, revision, cancel);
-            context.Seen.Remember(id, Shown.Number(invoice["revision"]));
+            context.Seen.Remember(invoice);
             return invoice;
         }
         catch (RefusedException refused) when (refused.Code == "not-there")
