@@ -119,7 +119,7 @@ public static class PdfReader
         {
             if (letter.Text.Length == 0)
                 continue;
-            var direction = DirectionOf(letter);
+            var direction = letter.Direction;
             var read = direction == Direction.Horizontal
                 ? new Letter(Plain(letter.Text), letter.Start.X, letter.End.X, height - letter.Start.Y, letter.Size) : Unturned(letter, direction);
             if (sight.Hides(letter) is { } why)
@@ -152,16 +152,6 @@ public static class PdfReader
         }
         return new Page(page.Number, width, height, words.DrainToImmutable(), page.Strokes) { Unseen = unseen.Words(store) };
     }
-
-    /// <summary>Which way a letter runs, to the hundred-thousandth of a point.</summary>
-    private static Direction DirectionOf(DrawnLetter letter)
-    {
-        var (across, up) = (letter.End.X - letter.Start.X, letter.End.Y - letter.Start.Y);
-        return Math.Abs(up) < Straight ? across < 0 ? Direction.UpsideDown : Direction.Horizontal
-            : Math.Abs(across) < Straight ? up < 0 ? Direction.Down : Direction.Up : Direction.Slanted;
-    }
-
-    private const double Straight = 10e-5;
 
     /// <summary>A page is drawn turned if more than this part of its letters is; a note up the margin is less.</summary>
     private const double MostOfPage = 0.8;

@@ -137,4 +137,14 @@ public sealed class TemplateCommandTests : IDisposable
         Assert.Matches(@"brinewood .* 2 .* retired", said);
         Assert.Equal(0, (await Client.Run(service.Address, "template", "bring-back", "brinewood")).ExitCode);
     }
+
+    [Fact]
+    public async Task A_tried_invoice_says_which_pages_are_its_own()
+    {
+        var folder = Path.Combine(Repository.Corpus, "minasoko-reportlab");
+        var (_, output, _) = await Client.Run(null, "template", "try", Path.Combine(folder, "minasoko.template.json"), Path.Combine(folder, "inv-3.pdf"), Path.Combine(folder, "multi.pdf"), "--json");
+        var invoices = JsonNode.Parse(output)!["invoices"]!.AsArray();
+        // The first of three pages is a cover; of a file with several invoices each has pages of its own.
+        Assert.Equal(["[2,3]", "[1]", "[2,3]", "[4]"], invoices.Select(invoice => invoice!["capturedPages"]!.ToJsonString()));
+    }
 }

@@ -5449,6 +5449,8 @@ export interface components {
             coding: components["schemas"]["CodedLineRecord"][];
             /** @description The electronic invoices that the document carries, and what they say of it. */
             electronic: components["schemas"]["ElectronicRecord"][];
+            /** @description The document's pages that are the invoice's own, without covers and annexes: pages that a template names count among these. Of an invoice that is tried only; else empty. */
+            capturedPages?: number[];
         };
         /** @description The document that an invoice came in. */
         InvoiceDocument: {

@@ -28,9 +28,10 @@ const BEYOND = 6;
  */
 export function ColumnEdges({ page, scale, invoice, template, move }: Props) {
   const blocks = [...new Set(invoice.lines.map((line) => line.block))];
-  const [own, count] = pageOf(invoice, page);
+  const pages = invoice.capturedPages ?? [];
+  const own = pages.indexOf(page) + 1;
   return blocks.map((block) => {
-    const said = edgesIn(template, block, own, count);
+    const said = edgesIn(template, block, own, pages.length);
     const placed = placedIn(template, block);
     const cells = invoice.lines
       .filter((line) => line.block === block)
@@ -70,16 +71,6 @@ export function ColumnEdges({ page, scale, invoice, template, move }: Props) {
       );
     });
   });
-}
-
-/** Which page of the invoice a page of the document is, and how many it has; covers before it, of which nothing was captured, do not count. */
-function pageOf(invoice: Invoice, page: number): [number, number] {
-  const captured = [
-    ...Object.values(invoice.fields),
-    ...invoice.lines.flatMap((line) => Object.values(line.cells)),
-  ].flatMap((value) => (value.box && value.page ? [value.page] : []));
-  const first = Math.min(...captured, page);
-  return [page - first + 1, invoice.lastPage - first + 1];
 }
 
 /** Columns from left to right, by their edges if the template says some, else by what was captured. */

@@ -24,6 +24,9 @@ public sealed record CapturedInvoice(
     ImmutableArray<CapturedSum> Sums,
     ImmutableArray<Finding> Findings)
 {
+    /// <summary>The numbers of the document's pages that it was captured from: without covers and annexes.</summary>
+    public ImmutableArray<int> Pages { get; init; } = [];
+
     /// <summary>The electronic invoices that the document carries, as far as they are for this invoice.</summary>
     public ImmutableArray<ElectronicFile> Electronic { get; init; } = [];
 

@@ -21,8 +21,8 @@ internal static class HiddenText
     {
         foreach (var page in pages.Pages)
         {
-            foreach (var alike in page.Unseen.Where(word => word.Text.Any(char.IsDigit) && !IsPageNumber(word, page)).GroupBy(word => word.Why))
-                yield return alike.Key == UnseenBy.Claimed ? Claimed(page, alike.First()) : Hidden(page, alike.Key, [.. alike.Select(word => word.Text).Distinct()]);
+            foreach (var alike in page.Unseen.Where(word => (word.Text + word.Drawn).Any(char.IsDigit) && !IsPageNumber(word, page)).GroupBy(word => word.Why))
+                yield return alike.Key == UnseenBy.Claimed ? Claimed(page, alike.First(), alike.Count() - 1) : Hidden(page, alike.Key, [.. alike.Select(word => word.Text).Distinct()]);
         }
     }
 
@@ -37,6 +37,6 @@ internal static class HiddenText
             Code, string.Create(CultureInfo.InvariantCulture, $"Page {page.Number} holds text that nobody sees, {UnseenWord.Says(why)}: {named}{more}. Nothing of it was captured."), "pages");
     }
 
-    private static Finding Claimed(Page page, UnseenWord word) => Finding.Hold(
-        Code, string.Create(CultureInfo.InvariantCulture, $"Page {page.Number} draws “{word.Drawn}” and claims that it is “{word.Text}”. What is drawn was captured."), "pages");
+    private static Finding Claimed(Page page, UnseenWord word, int more) => Finding.Hold(
+        Code, string.Create(CultureInfo.InvariantCulture, $"Page {page.Number} draws “{word.Drawn}” and claims that it is “{word.Text}”{(more > 0 ? $", and {more} more like it" : "")}. What is drawn was captured."), "pages");
 }

@@ -48,7 +48,10 @@ public static class InvoiceCapture
         var isCreditNote = total?.Number < 0
             || template.Recognise.CreditNote.Any(cue => invoice.Pages.Any(cue.IsOn));
         var captured = new CapturedInvoice(
-            template, isCreditNote, fields.ToImmutable(), lines, taxes, [.. rows.Others], leftOut.ToImmutable(), sums.ToImmutable(), []);
+            template, isCreditNote, fields.ToImmutable(), lines, taxes, [.. rows.Others], leftOut.ToImmutable(), sums.ToImmutable(), [])
+        {
+            Pages = [.. invoice.Pages.Select(page => page.Number)],
+        };
         return SeenPlaces.Of(captured with { Findings = [.. findings, .. CaptureDoubts.Of(captured, invoice), .. PageNumbers.Missing(pages)] }, pages);
     }
 

@@ -11,4 +11,19 @@ namespace Daxlin.Reading.Drawing;
 /// <param name="Ink">Its colour; null where that is a pattern.</param>
 /// <param name="At">How many things were drawn before it.</param>
 /// <param name="Unseen">Why it leaves no mark, whatever else is drawn; null if it does.</param>
-internal readonly record struct DrawnLetter(string Text, PdfPoint Start, PdfPoint End, PdfPoint Middle, double Size, Ink? Ink, int At, Core.Pages.UnseenBy? Unseen);
+internal readonly record struct DrawnLetter(string Text, PdfPoint Start, PdfPoint End, PdfPoint Middle, double Size, Ink? Ink, int At, Core.Pages.UnseenBy? Unseen)
+{
+    /// <summary>Lengths below this are none, in points.</summary>
+    private const double Straight = 1e-4;
+
+    /// <summary>Which way it runs.</summary>
+    public Direction Direction
+    {
+        get
+        {
+            var (across, up) = (End.X - Start.X, End.Y - Start.Y);
+            return Math.Abs(up) < Straight ? across < 0 ? Direction.UpsideDown : Direction.Horizontal
+                : Math.Abs(across) < Straight ? up < 0 ? Direction.Down : Direction.Up : Direction.Slanted;
+        }
+    }
+}

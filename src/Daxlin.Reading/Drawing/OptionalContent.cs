@@ -7,6 +7,9 @@ namespace Daxlin.Reading.Drawing;
 /// <summary>Which layers of a document are off when it is opened (ISO 32000-2, 8.11): by its default configuration.</summary>
 internal sealed class OptionalContent
 {
+    /// <summary>Under which content says which group it belongs to.</summary>
+    public static NameToken Key { get; } = NameToken.Create("OC");
+
     private static readonly NameToken Properties = NameToken.Create("OCProperties");
     private static readonly NameToken Default = NameToken.Create("D");
     private static readonly NameToken Off = NameToken.Create("OFF");
@@ -41,7 +44,8 @@ internal sealed class OptionalContent
         }
     }
 
-    private DictionaryToken? Resolved(IToken token) => token switch
+    /// <summary>A dictionary, or the one that is referred to; null for anything else.</summary>
+    public DictionaryToken? Resolved(IToken token) => token switch
     {
         DictionaryToken own => own,
         IndirectReferenceToken reference => scanner.Get(reference.Data)?.Data as DictionaryToken,

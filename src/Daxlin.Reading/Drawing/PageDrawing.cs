@@ -29,7 +29,6 @@ internal sealed class PageDrawing : BaseStreamProcessor<DrawnPage>
     /// <summary>Type smaller than this is not read by a person, in points.</summary>
     private const double Smallest = 2;
 
-    private static readonly NameToken Layer = NameToken.Create("OC");
     private static readonly NameToken ActualText = NameToken.Create("ActualText");
     private static readonly NameToken SoftMask = NameToken.Create("SMask");
     private static readonly NameToken Mask = NameToken.Create("Mask");
@@ -70,7 +69,8 @@ internal sealed class PageDrawing : BaseStreamProcessor<DrawnPage>
     public DrawnPage Draw(int number, IReadOnlyList<IGraphicsStateOperation> operations, DictionaryToken dictionary)
     {
         ProcessOperations(operations);
-        DrawAnnotations(dictionary);
+        foreach (var annotation in Annotation.On(dictionary, PdfScanner, layers))
+            DrawAppearance(annotation);
         return new DrawnPage(number, page.Width, page.Height, letters, covers.ToImmutable(), strokes.ToImmutable(), claims.ToImmutable());
     }
 
@@ -130,7 +130,7 @@ internal sealed class PageDrawing : BaseStreamProcessor<DrawnPage>
     public override void BeginMarkedContent(NameToken name, NameToken? propertyDictionaryName, DictionaryToken? properties)
     {
         var own = properties ?? (propertyDictionaryName is null ? null : ResourceStore.GetMarkedContentPropertiesDictionary(propertyDictionaryName));
-        var isHidden = name.Data == Layer.Data && layers.Hides(own);
+        var isHidden = name.Data == OptionalContent.Key.Data && layers.Hides(own);
         string? stated = null;
         if (own is not null && own.TryGet(ActualText, out var text))
             stated = (text as IDataToken<string>)?.Data;
@@ -153,6 +153,9 @@ internal sealed class PageDrawing : BaseStreamProcessor<DrawnPage>
         var own = string.Concat(letters.Skip(first).Select(letter => letter.Text));
         if (own.Length == 0 || own.Any(IsUnnamed))
         {
+            // Over several lines nobody could say where which of it stands.
+            if ((letters[first] with { End = letters[^1].End }).Direction != letters[first].Direction)
+                return;
             // They are one glyph to whoever reads: from the first one's start to the last one's end.
             letters[first] = letters[first] with { Text = stated.Length == 0 ? " " : stated, End = letters[^1].End };
             letters.RemoveRange(first + 1, letters.Count - first - 1);
@@ -344,7 +347,7 @@ internal sealed class PageDrawing : BaseStreamProcessor<DrawnPage>
 
     public override void ApplyXObject(NameToken xObjectName)
     {
-        var isHidden = layers.Hides(ResourceStore.TryGetXObject(xObjectName, out var stream) && stream.StreamDictionary.TryGet(Layer, out var layer) ? layer : null);
+        var isHidden = layers.Hides(ResourceStore.TryGetXObject(xObjectName, out var stream) && stream.StreamDictionary.TryGet(OptionalContent.Key, out var layer) ? layer : null);
         hidden += isHidden ? 1 : 0;
         base.ApplyXObject(xObjectName);
         hidden -= isHidden ? 1 : 0;
@@ -353,7 +356,7 @@ internal sealed class PageDrawing : BaseStreamProcessor<DrawnPage>
     protected override void RenderXObjectImage(XObjectContentRecord xObjectContentRecord)
     {
         var (dictionary, placed) = (xObjectContentRecord.Stream.StreamDictionary, xObjectContentRecord.AppliedTransformation);
-        AddPicture(dictionary, placed, () => SamplesOf(xObjectContentRecord.Stream));
+        AddPicture(dictionary, placed, () => PictureSamples.Of(xObjectContentRecord.Stream, PdfScanner, FilterProvider));
     }
 
     protected override void RenderInlineImage(InlineImage inlineImage) => AddPicture(inlineImage.ImageDictionary, CurrentTransformationMatrix, () => null);
@@ -366,19 +369,6 @@ internal sealed class PageDrawing : BaseStreamProcessor<DrawnPage>
         Add([corners], new Picture(new Lazy<PictureSamples?>(samples), placed), null, isWhole ? OpacityOf(state, state.AlphaConstantNonStroking) : null);
     }
 
-    /// <summary>A picture's points; null where they are packed as a photograph, or have other than eight bits a part.</summary>
-    private PictureSamples? SamplesOf(StreamToken stream)
-    {
-        var dictionary = stream.StreamDictionary;
-        if (!dictionary.TryGet<NumericToken>(NameToken.Width, PdfScanner, out var width) || !dictionary.TryGet<NumericToken>(NameToken.Height, PdfScanner, out var height)
-            || !dictionary.TryGet<NumericToken>(NameToken.BitsPerComponent, PdfScanner, out var bits) || bits.Int != 8 || width.Int <= 0 || height.Int <= 0
-            || (dictionary.TryGet(NameToken.Filter, out var filter) && filter is not NameToken { Data: "FlateDecode" or "ASCIIHexDecode" or "ASCII85Decode" or "LZWDecode" or "RunLengthDecode" }))
-            return null;
-        var bytes = stream.Decode(FilterProvider, PdfScanner);
-        var points = (long)width.Int * height.Int;
-        return bytes.Length == points ? new PictureSamples(bytes, width.Int, height.Int, 1) : bytes.Length == 3 * points ? new PictureSamples(bytes, width.Int, height.Int, 3) : null;
-    }
-
     /// <summary>A shading fills what the clip leaves, in colours that run from one into the other.</summary>
     public override void PaintShading(NameToken shadingName)
     {
@@ -386,61 +376,16 @@ internal sealed class PageDrawing : BaseStreamProcessor<DrawnPage>
         Add([[new(area.Left, area.Top), new(area.Right, area.Top), new(area.Right, area.Bottom), new(area.Left, area.Bottom)]], null, null, OpacityOf(GetCurrentState(), GetCurrentState().AlphaConstantNonStroking));
     }
 
-    private static readonly NameToken Appearance = NameToken.Create("AP");
-    private static readonly NameToken Normal = NameToken.Create("N");
-    private static readonly NameToken AppearanceState = NameToken.Create("AS");
-
-    /// <summary>Bits of an annotation's flags: hidden, and not to be viewed.</summary>
-    private const int NotViewed = 2 | 32;
-
-    /// <summary>Annotations looked at; a page with more is no invoice.</summary>
-    private const int MostAnnotations = 2000;
-
-    /// <summary>Draws what annotations and form fields show, over the page (ISO 32000-2, 12.5.5).</summary>
-    private void DrawAnnotations(DictionaryToken dictionary)
+    /// <summary>Draws what an annotation or a form field shows over the page.</summary>
+    private void DrawAppearance(Annotation annotation)
     {
-        if (!dictionary.TryGet<ArrayToken>(NameToken.Annots, PdfScanner, out var annotations))
+        if (BoundsOf(annotation.Corners.Select(annotation.Matrix.Transform)) is not { Width: > 0, Height: > 0 } bounds)
             return;
-        foreach (var one in annotations.Data.Take(MostAnnotations))
-        {
-            var annotation = one as DictionaryToken ?? (one is IndirectReferenceToken reference ? PdfScanner.Get(reference.Data)?.Data as DictionaryToken : null);
-            if (annotation is null || (annotation.TryGet<NumericToken>(NameToken.F, PdfScanner, out var flags) && (flags.Int & NotViewed) != 0)
-                || (annotation.TryGet<NameToken>(NameToken.Subtype, PdfScanner, out var kind) && kind.Data == "Popup")
-                || layers.Hides(annotation.TryGet(Layer, out var layer) ? layer : null) || AppearanceOf(annotation) is not { } appearance
-                || !annotation.TryGet<ArrayToken>(NameToken.Rect, PdfScanner, out var rect) || BoxOf(rect) is not { } place)
-                continue;
-            DrawAppearance(appearance, place);
-        }
-    }
-
-    private StreamToken? AppearanceOf(DictionaryToken annotation)
-    {
-        if (!annotation.TryGet<DictionaryToken>(Appearance, PdfScanner, out var appearances))
-            return null;
-        if (appearances.TryGet<StreamToken>(Normal, PdfScanner, out var stream))
-            return stream;
-        return appearances.TryGet<DictionaryToken>(Normal, PdfScanner, out var states) && annotation.TryGet<NameToken>(AppearanceState, PdfScanner, out var state)
-            && states.TryGet<StreamToken>(state, PdfScanner, out var ofState) ? ofState : null;
-    }
-
-    private static Box? BoxOf(ArrayToken numbers) => numbers.Data.Count == 4 && numbers.Data.All(number => number is NumericToken)
-        ? BoundsOf([new PdfPoint(Number(numbers, 0), Number(numbers, 1)), new PdfPoint(Number(numbers, 2), Number(numbers, 3))]) : null;
-
-    private static double Number(ArrayToken numbers, int at) => numbers.Data[at] is NumericToken number ? number.Double : 0;
-
-    private void DrawAppearance(StreamToken appearance, Box place)
-    {
-        if (!appearance.StreamDictionary.TryGet<ArrayToken>(NameToken.Bbox, PdfScanner, out var own) || BoxOf(own) is not { } box)
-            return;
-        var matrix = appearance.StreamDictionary.TryGet<ArrayToken>(NameToken.Matrix, PdfScanner, out var given) && given.Data.Count == 6
-            ? TransformationMatrix.FromValues(Number(given, 0), Number(given, 1), Number(given, 2), Number(given, 3), Number(given, 4), Number(given, 5)) : TransformationMatrix.Identity;
-        if (BoundsOf(new[] { new PdfPoint(box.Left, box.Top), new PdfPoint(box.Right, box.Top), new PdfPoint(box.Left, box.Bottom), new PdfPoint(box.Right, box.Bottom) }.Select(matrix.Transform))
-            is not { Width: > 0, Height: > 0 } bounds)
-            return;
+        var place = annotation.Place;
         var (across, up) = (place.Width / bounds.Width, place.Height / bounds.Height);
         PushState();
         ModifyCurrentTransformationMatrix(TransformationMatrix.FromValues(across, 0, 0, up, place.Left - (bounds.Left * across), place.Top - (bounds.Top * up)));
-        ProcessFormXObject(appearance, Normal);
+        ProcessFormXObject(annotation.Appearance, Annotation.Normal);
         PopState();
     }
 }

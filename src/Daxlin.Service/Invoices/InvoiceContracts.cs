@@ -78,7 +78,11 @@ public sealed record InvoiceDetail(
     ImmutableArray<string> Unsure,
     ImmutableArray<CodedByHandRecord> CodedByHand,
     ImmutableArray<CodedLineRecord> Coding,
-    ImmutableArray<ElectronicRecord> Electronic);
+    ImmutableArray<ElectronicRecord> Electronic)
+{
+    /// <summary>The document's pages that are the invoice's own, without covers and annexes: pages that a template names count among these. Of an invoice that is tried only; else empty.</summary>
+    public ImmutableArray<int> CapturedPages { get; init; } = [];
+}
 
 /// <summary>A person's approval.</summary>
 /// <param name="Despite">Why the invoice is right although findings are open; empty for a clear one.</param>

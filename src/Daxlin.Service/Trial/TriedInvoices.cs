@@ -31,6 +31,9 @@ internal static class TriedInvoices
             document, pages, firstPage, lastPage,
             template?.Name ?? "", 0, template?.Vendor ?? "", template?.Reads.Currency.Code ?? "",
             record.Fields, record.Lines, record.Taxes, record.Others, record.Findings, record.Ties, record.Tied, record.Unproved, record.LeftOut, [], null,
-            record.Entered, record.Struck, record.Accepted, "", null, record.Proof, record.Unsure, [], [], record.Electronic);
+            record.Entered, record.Struck, record.Accepted, "", null, record.Proof, record.Unsure, [], [], record.Electronic)
+        {
+            CapturedPages = invoice?.Captured.Pages ?? [],
+        };
     }
 }

@@ -24,25 +24,13 @@ public static class Flagged
         var (findings, failed) = (ImmutableArray.CreateBuilder<Finding>(), new List<string>());
         foreach (var flag in rules.Flags)
         {
-            var rows = (flag.OfInvoice ? [(0, PostingColumns.HeaderOf(invoice))] : InvoiceCoding.RecordsOf(invoice)).Where(row => IsSo(flag, row.Item1, row.Item2)).ToList();
+            var rows = (flag.OfInvoice ? [(0, PostingColumns.HeaderOf(invoice))] : InvoiceCoding.RecordsOf(invoice))
+                .Where(row => InvoiceCoding.Worked(flag.When, ExpressionScope.Of(row.Item2, lists), $"the flag “{flag.Says}”", row.Item1, failed) is true).ToList();
             if (rows.Count > 0)
                 findings.Add(FindingOf(flag, rows, invoice.Currency));
         }
         faults = [.. failed.Distinct()];
         return findings.DrainToImmutable();
-
-        bool IsSo(CodingFlag flag, int line, PostingRecord record)
-        {
-            try
-            {
-                return flag.When.Of(ExpressionScope.Of(record, lists)) is true;
-            }
-            catch (EvaluationException error)
-            {
-                failed.Add($"Coding, the flag “{flag.Says}”{(line == 0 ? "" : string.Create(CultureInfo.InvariantCulture, $", row {line}"))}: {error.Message}");
-                return false;
-            }
-        }
     }
 
     private static Finding FindingOf(CodingFlag flag, List<(int Line, PostingRecord Record)> rows, string currency)
@@ -52,7 +40,7 @@ public static class Flagged
         var more = rows.Count > MostTold ? string.Create(CultureInfo.InvariantCulture, $"; and {rows.Count - MostTold} more rows") : "";
         return new Finding(
             Code, flag.Holds ? Severity.Hold : Severity.Note, $"{char.ToUpperInvariant(flag.Says[0])}{flag.Says[1..].TrimEnd('.')}: {string.Join("; ", told)}{more}.",
-            [.. from row in rows from name in names where row.Record[name].Length > 0 select row.Line > 0 && TradeNames.Fields.Contains(name) is false ? ValueNames.Of(BlockRule.Lines, row.Line, name) : name]);
+            [.. from row in rows from name in names where row.Record[name].Length > 0 select row.Line > 0 && !TradeNames.Fields.Contains(name) ? ValueNames.Of(BlockRule.Lines, row.Line, name) : name]);
     }
 
     private static string Told(int line, string values) => line == 0 ? values

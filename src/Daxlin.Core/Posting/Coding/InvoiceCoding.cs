@@ -83,7 +83,8 @@ public static class InvoiceCoding
         return codes.ToImmutable();
     }
 
-    private static object? Worked(Expression expression, ExpressionScope scope, string rule, int line, List<string> faults)
+    /// <summary>What an expression comes to; null, and a fault that names the rule, where it cannot be worked out.</summary>
+    internal static object? Worked(Expression expression, ExpressionScope scope, string rule, int line, List<string> faults)
     {
         try
         {
