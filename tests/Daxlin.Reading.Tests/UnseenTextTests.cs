@@ -5,6 +5,7 @@ using Daxlin.Core;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Checks;
 using Daxlin.Core.Pages;
+using Daxlin.Core.Recognition;
 using Daxlin.Core.Templates.Json;
 using Daxlin.Testing;
 
@@ -174,7 +175,13 @@ public sealed class UnseenTextTests
     }
 
     [Fact]
-    public void White_figures_over_a_picture_of_others_are_not_captured() => Assert.Null(Capture("02-white-over-image.pdf"));
+    public void White_figures_over_a_picture_of_others_are_not_captured_and_told_all_the_same()
+    {
+        var taken = Assert.Single(InvoicePath.Take(PdfReader.Read(File.ReadAllBytes(Repository.Path("tests/cases/tricks/02-white-over-image.pdf"))), [], DocumentFacts.Unknown));
+        Assert.Null(taken.Checked);
+        Assert.Equal(["no-template", "hidden-text"], Placing.FindingsOf(taken.Found).Select(finding => finding.Code));
+        Assert.Null(Capture("02-white-over-image.pdf"));
+    }
 
     [Theory]
     [InlineData("00-control-A.pdf", "1978.70")]

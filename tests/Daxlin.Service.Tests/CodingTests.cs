@@ -255,7 +255,7 @@ public class CodingTests
         var tried = (await service.Post("coding-rules/trial", new JsonObject { ["document"] = """{ "needs": ["project"], "rules": [{ "of": "all", "account": "1" }, { "of": "none", "when": "amount < 0", "account": "2" }] }""" })).Body;
         var lines = (int)tried["lines"]!;
         Assert.Equal((lines, 0), ((int)tried["rules"]![0]!["lines"]!, (int)tried["rules"]![1]!["lines"]!));
-        Assert.Contains("no project", (string?)tried["invoices"]![0]!["findings"]![0], StringComparison.Ordinal);
+        Assert.Contains("no project", (string?)tried["invoices"]![0]!["findings"]![0]!["message"], StringComparison.Ordinal);
         Assert.Equal("rules[0].account", (string?)(await service.Post("coding-rules/trial", new JsonObject { ["document"] = """{ "rules": [{ "account": 1 }] }""" })).Body["documentFaults"]![0]!["place"]);
         Assert.Equal(0, (int)(await service.Get("coding-rules"))["version"]!);
         Assert.Empty((await service.Get($"invoices/{id}"))["coding"]!.AsArray());

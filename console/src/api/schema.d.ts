@@ -6550,8 +6550,8 @@ export interface components {
             invoiceNumber: string;
             currency: string;
             lines: components["schemas"]["TriedCodedLine"][];
-            /** @description Lines without a code that is needed, and rules that cannot be worked out. */
-            findings: string[];
+            /** @description Lines without a code that is needed, what flags say, and rules that cannot be worked out. */
+            findings: components["schemas"]["FindingRecord"][];
         };
         TriedCodedLine: {
             /** Format: int32 */

@@ -18,12 +18,16 @@ export function CodingPreview({ tried }: { tried: TriedCoding }) {
   if (tried.invoices.length === 0) {
     return <Empty>There are no captured invoices yet on which they could be tried.</Empty>;
   }
-  const held = tried.invoices.filter((one) => one.findings.length > 0).length;
+  const held = tried.invoices.filter((one) =>
+    one.findings.some((finding) => finding.severity === "hold"),
+  ).length;
   return (
     <>
       <p className="soft" role="status">
         Tried on {count(tried.invoices.length, "invoice")} with {count(tried.lines, "row")};{" "}
-        {held === 0 ? "every code that is needed is there." : `▲ ${held} lack a code that is needed.`}
+        {held === 0
+          ? "every code that is needed is there, and no flag holds one."
+          : `▲ ${held} would be held: a code is missing, or a flag says so.`}
       </p>
       <table className="sheet tight" aria-label="Rules">
         <thead>
@@ -53,8 +57,8 @@ export function CodingPreview({ tried }: { tried: TriedCoding }) {
           {invoice.findings.length > 0 && (
             <ul className="findings">
               {invoice.findings.map((finding) => (
-                <li key={finding} className="state held">
-                  ▲ {finding}
+                <li key={finding.message} className={finding.severity === "hold" ? "state held" : ""}>
+                  {finding.severity === "hold" ? "▲" : "·"} {finding.message}
                 </li>
               ))}
             </ul>

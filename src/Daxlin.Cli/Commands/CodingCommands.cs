@@ -19,7 +19,7 @@ internal static class CodingCommands
         {
             var result = await WrittenDocument.Try("coding-rules/trial", parsed.GetValue(file)!, parsed.GetValue(invoices) ?? [], context, cancel);
             context.Print(result, () => CodingSheet.PrintTried(parsed.GetValue(file)!, result));
-            return result["documentFaults"]!.AsArray().Count > 0 || result["invoices"]!.AsArray().Any(invoice => invoice!["findings"]!.AsArray().Count > 0) ? ExitCodes.SomethingToLookAt : ExitCodes.Done;
+            return result["documentFaults"]!.AsArray().Count > 0 || result["invoices"]!.AsArray().Any(invoice => invoice!["findings"]!.AsArray().Any(finding => Shown.Text(finding!["severity"]) == "hold")) ? ExitCodes.SomethingToLookAt : ExitCodes.Done;
         }));
 
         var save = new Command("save", "Save the coding rules; changed ones become the next version, and open invoices are coded anew.") { file, note };

@@ -49,7 +49,7 @@ internal static class CodingSheet
             Terminal.Line($"{Shown.Text(invoice!["id"])}  {Shown.Text(invoice["vendor"])} {Shown.Text(invoice["invoiceNumber"])}");
             Print(invoice["lines"]!.AsArray(), Shown.Text(invoice["currency"]));
             foreach (var finding in invoice["findings"]!.AsArray())
-                BatchSheet.Hanging("▲ ", Shown.Text(finding));
+                BatchSheet.Hanging($"{InvoiceSheet.SignOf(finding!)} ", Shown.Text(finding!["message"]));
         }
     }
 }

@@ -75,8 +75,11 @@ internal static class InvoiceSheet
     private static void PrintFindings(JsonNode invoice, string indent)
     {
         foreach (var finding in invoice["findings"]!.AsArray())
-            Terminal.Line($"{indent}{(Shown.Text(finding!["severity"]) == "note" ? "·" : "▲")} {Shown.Text(finding["message"])}");
+            Terminal.Line($"{indent}{SignOf(finding!)} {Shown.Text(finding!["message"])}");
     }
+
+    /// <summary>What holds an invoice, or is worth knowing only.</summary>
+    internal static string SignOf(JsonNode finding) => Shown.Text(finding["severity"]) == "note" ? "·" : "▲";
 
     /// <summary>What a correction made of what; other decisions say so by their word.</summary>
     private static string Change(JsonNode decision)

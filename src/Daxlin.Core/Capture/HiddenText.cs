@@ -17,9 +17,10 @@ internal static class HiddenText
     /// <summary>Words named in a sentence; more are counted.</summary>
     private const int MostNamed = 6;
 
-    public static IEnumerable<Finding> Of(InvoicePages pages)
+    /// <param name="pages">Those of one invoice.</param>
+    public static IEnumerable<Finding> Of(IEnumerable<Page> pages)
     {
-        foreach (var page in pages.Pages)
+        foreach (var page in pages)
         {
             foreach (var alike in page.Unseen.Where(word => (word.Text + word.Drawn).Any(char.IsDigit) && !IsPageNumber(word, page)).GroupBy(word => word.Why))
                 yield return alike.Key == UnseenBy.Claimed ? Claimed(page, alike.First(), alike.Count() - 1) : Hidden(page, alike.Key, [.. alike.Select(word => word.Text).Distinct()]);

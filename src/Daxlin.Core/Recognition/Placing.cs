@@ -1,3 +1,5 @@
+using System.Collections.Immutable;
+using Daxlin.Core.Capture;
 using Daxlin.Core.Checks;
 
 namespace Daxlin.Core.Recognition;
@@ -10,6 +12,9 @@ public static class Placing
 
     /// <summary>The code of what two templates recognise alike.</summary>
     public const string SeveralTemplates = "several-templates";
+
+    /// <summary>Why it belongs to none, first, and what else is to be looked at although nothing was captured.</summary>
+    public static ImmutableArray<Finding> FindingsOf(FoundInvoice found, string? looksLike = null) => [FindingOf(found, looksLike), .. HiddenText.Of(found.Pages)];
 
     /// <param name="found">No template recognises it, or two do alike.</param>
     /// <param name="looksLike">The vendor whose name stands out on the page, if one does.</param>

@@ -43,6 +43,9 @@ internal static class InvoiceRecords
     /// <summary>As the interface names it.</summary>
     public static string Word(Passing passing) => JsonNamingPolicy.CamelCase.ConvertName(passing.ToString());
 
+    /// <summary>What is found of an invoice that no template captured.</summary>
+    public static ImmutableArray<FindingRecord> OfFile(ImmutableArray<Finding> findings) => [.. findings.Select(finding => Of(finding, FromFile))];
+
     private static string OriginOf(Finding finding, CheckedInvoice invoice) => finding.Code is Parting.Code or ChosenTemplate.Code ? FromFile
         : invoice.Captured.Findings.Any(one => ReferenceEquals(one, finding)) ? FromCapture
         : invoice.IsTie(finding) ? FromTie : FromCheck;

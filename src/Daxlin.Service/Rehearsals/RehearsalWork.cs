@@ -79,7 +79,7 @@ public sealed class RehearsalWork(
             rehearsal.Own += after.Count(one => names.Contains(one.Before.Template));
             rehearsal.OwnRecognised += after.Count(one => names.Contains(one.Before.Template) && one.After?.Template == rehearsal.Template);
             rehearsal.Others += after.Count(one => IsOfAnother(one.Before, names));
-            rehearsal.OthersRecognised += after.Count(one => IsOfAnother(one.Before, names) && (one.After?.Template == rehearsal.Template || one.After?.HeldBy == Placing.SeveralTemplates));
+            rehearsal.OthersRecognised += after.Count(one => IsOfAnother(one.Before, names) && (one.After?.Template == rehearsal.Template || one.After?.HeldBy.Split(',').Contains(Placing.SeveralTemplates) == true));
             rehearsal.Unreadable += outcomes.Count(outcome => outcome is null);
             rehearsal.Done += intakes.Count;
             rehearsal.LastIntakeId = intakes.Count > 0 ? intakes[^1] : rehearsal.LastIntakeId;

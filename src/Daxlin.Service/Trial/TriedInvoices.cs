@@ -25,7 +25,7 @@ internal static class TriedInvoices
         InvoiceDocument document, int pages, int firstPage, int lastPage, Template? template, CheckedInvoice? invoice, FoundInvoice? found)
     {
         var record = invoice is not null ? InvoiceRecords.Of(invoice)
-            : InvoiceRecord.Empty with { Findings = [InvoiceRecords.Of(Placing.FindingOf(found!), InvoiceRecords.FromFile)] };
+            : InvoiceRecord.Empty with { Findings = InvoiceRecords.OfFile(Placing.FindingsOf(found!)) };
         return new InvoiceDetail(
             0, 1, invoice is null ? "unplaced" : invoice.IsClear ? "clear" : "held", record.Kind, 0, "",
             document, pages, firstPage, lastPage,

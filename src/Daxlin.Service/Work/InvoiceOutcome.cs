@@ -104,25 +104,30 @@ internal sealed record InvoiceOutcome(
     {
         ImmutableArray<string> names = taken.Found.Matches.IsEmpty ? Drafter.VendorsOf(taken.Found.Pages) : [];
         var looksLike = names.FirstOrDefault("");
-        var finding = Placing.FindingOf(taken.Found, looksLike);
+        var findings = Placing.FindingsOf(taken.Found, looksLike);
         return new InvoiceOutcome(
-            taken.FirstPage, taken.LastPage, InvoiceState.Unplaced, "", 0, "", "", "", "", "", false, 0, 1, finding.Message, RecordOf(finding))
+            taken.FirstPage, taken.LastPage, InvoiceState.Unplaced, "", 0, "", "", "", "", "", false, 0, findings.Length, findings[0].Message,
+            InvoiceRecords.ToJson(InvoiceRecord.Empty with { Findings = InvoiceRecords.OfFile(findings) }))
         {
             LooksLike = looksLike,
             Names = names,
-            HeldBy = finding.Code,
+            HeldBy = string.Join(',', findings.Select(finding => finding.Code).Distinct().Order(StringComparer.Ordinal)),
         };
     }
-
-    private static string RecordOf(Finding finding) => InvoiceRecords.ToJson(InvoiceRecord.Empty with { Findings = [InvoiceRecords.Of(finding, InvoiceRecords.FromFile)] });
 
     /// <summary>An unplaced invoice that looks like one of another vendor than the name that stands out on it says.</summary>
     public InvoiceOutcome LookingLike(string vendor)
     {
-        var said = Placing.Unrecognised(vendor);
         // A template that nearly recognises it is worth more than what it looks like.
-        return FirstFinding == Placing.Unrecognised(LooksLike).Message ? this with { LooksLike = vendor, FirstFinding = said.Message, Record = RecordOf(said) }
-            : this with { LooksLike = vendor };
+        if (FirstFinding != Placing.Unrecognised(LooksLike).Message)
+            return this with { LooksLike = vendor };
+        var (record, said) = (InvoiceRecords.FromJson(Record), Placing.Unrecognised(vendor));
+        return this with
+        {
+            LooksLike = vendor,
+            FirstFinding = said.Message,
+            Record = InvoiceRecords.ToJson(record with { Findings = record.Findings.SetItem(0, InvoiceRecords.Of(said, InvoiceRecords.FromFile)) }),
+        };
     }
 
     /// <summary>Puts what was captured into the invoice's row.</summary>

@@ -34,8 +34,8 @@ public sealed record TriedCoding(ImmutableArray<LayoutFaultRecord> DocumentFault
 /// <param name="Lines">Of so many lines it says a code.</param>
 public sealed record TriedRule(int Number, string Of, int Lines);
 
-/// <param name="Findings">Lines without a code that is needed, and rules that cannot be worked out.</param>
-public sealed record TriedCodedInvoice(int Id, string Vendor, string InvoiceNumber, string Currency, ImmutableArray<TriedCodedLine> Lines, ImmutableArray<string> Findings);
+/// <param name="Findings">Lines without a code that is needed, what flags say, and rules that cannot be worked out.</param>
+public sealed record TriedCodedInvoice(int Id, string Vendor, string InvoiceNumber, string Currency, ImmutableArray<TriedCodedLine> Lines, ImmutableArray<FindingRecord> Findings);
 
 /// <param name="Text">What the line is: its description, or its item code.</param>
 public sealed record TriedCodedLine(int Line, string Text, ImmutableArray<CodedPartRecord> Parts);

@@ -41,7 +41,7 @@ internal sealed class TriedCodings(DaxlinDb db, ListShelf lists)
             Count(coded.Coding, counts);
             tried.Add(new TriedCodedInvoice(
                 row.Id, row.Vendor, row.InvoiceNumber, row.Currency,
-                [.. coded.Coding.Select(line => new TriedCodedLine(line.Line, TextOf(record, line.Line), CodingRecords.Of(line).Parts))], [.. findings.Select(finding => finding.Message)]));
+                [.. coded.Coding.Select(line => new TriedCodedLine(line.Line, TextOf(record, line.Line), CodingRecords.Of(line).Parts))], [.. findings.Select(finding => InvoiceRecords.Of(finding, InvoiceRecords.FromStore))]));
         }
         return new TriedCoding(
             [], tried.ToImmutable(), [.. rules.Rules.Select((rule, at) => new TriedRule(at + 1, rule.Of, counts[at]))], tried.Sum(invoice => invoice.Lines.Length));
