@@ -1,17 +1,14 @@
 using Daxlin.Core.Pages;
-using UglyToad.PdfPig;
-using UglyToad.PdfPig.Core;
-using UglyToad.PdfPig.Tokenization.Scanner;
+using Daxlin.Reading.Pdf;
 using UglyToad.PdfPig.Tokens;
 
 namespace Daxlin.Reading.Drawing;
 
 /// <summary>What an annotation or a form field shows over its page (ISO 32000-2, 12.5.5).</summary>
-/// <param name="Appearance">Draws it.</param>
-/// <param name="Corners">Those of the appearance's own box.</param>
-/// <param name="Matrix">Takes that box to the one that is fitted into <paramref name="Place"/>.</param>
+/// <param name="Appearance">Draws it, as the page shows it while nobody points at it.</param>
+/// <param name="Bounds">Around the appearance's own box, as its matrix turns it: fitted into <paramref name="Place"/>.</param>
 /// <param name="Place">On the page, before its rotation; the top is the smaller height here.</param>
-internal sealed record Annotation(StreamToken Appearance, PdfPoint[] Corners, TransformationMatrix Matrix, Box Place)
+internal sealed record Annotation(StreamToken Appearance, Box Bounds, Box Place)
 {
     /// <summary>Annotations looked at; a page with more is no invoice.</summary>
     private const int Most = 2000;
@@ -19,52 +16,35 @@ internal sealed record Annotation(StreamToken Appearance, PdfPoint[] Corners, Tr
     /// <summary>Bits of an annotation's flags: hidden, and not to be viewed.</summary>
     private const int NotViewed = 2 | 32;
 
-    private static readonly NameToken Appearances = NameToken.Create("AP");
-    private static readonly NameToken State = NameToken.Create("AS");
-
-    /// <summary>The appearance that a page shows while nobody points at it.</summary>
-    public static NameToken Normal { get; } = NameToken.Create("N");
-
     /// <summary>Those of a page that show something, in the order in which they are drawn.</summary>
-    public static IEnumerable<Annotation> On(DictionaryToken page, IPdfTokenScanner scanner, OptionalContent layers)
+    public static IEnumerable<Annotation> On(DictionaryToken page, PdfObjects objects, OptionalContent layers)
     {
-        if (!page.TryGet<ArrayToken>(NameToken.Annots, scanner, out var annotations))
-            yield break;
-        foreach (var one in annotations.Data.Take(Most))
+        foreach (var one in (objects.Array(page, "Annots") ?? []).Take(Most))
         {
-            if (layers.Resolved(one) is { } annotation && IsViewed(annotation, scanner)
-                && !layers.Hides(annotation.TryGet(OptionalContent.Key, out var layer) ? layer : null) && Of(annotation, scanner) is { } found)
+            if (objects.Resolve(one) is DictionaryToken annotation && IsViewed(annotation, objects)
+                && !layers.Hides(annotation.Data.GetValueOrDefault("OC")) && Of(annotation, objects) is { } found)
                 yield return found;
         }
     }
 
-    private static bool IsViewed(DictionaryToken annotation, IPdfTokenScanner scanner) =>
-        !(annotation.TryGet<NumericToken>(NameToken.F, scanner, out var flags) && (flags.Int & NotViewed) != 0)
-        && !(annotation.TryGet<NameToken>(NameToken.Subtype, scanner, out var kind) && kind.Data == "Popup");
+    private static bool IsViewed(DictionaryToken annotation, PdfObjects objects) =>
+        ((int)(objects.Number(annotation, "F") ?? 0) & NotViewed) == 0 && objects.Name(annotation, "Subtype") != "Popup";
 
-    private static Annotation? Of(DictionaryToken annotation, IPdfTokenScanner scanner)
+    private static Annotation? Of(DictionaryToken annotation, PdfObjects objects)
     {
-        if (AppearanceOf(annotation, scanner) is not { } appearance || NumbersOf(annotation, NameToken.Rect, 4, scanner) is not { } place
-            || NumbersOf(appearance.StreamDictionary, NameToken.Bbox, 4, scanner) is not { } box)
+        if (AppearanceOf(annotation, objects) is not { } appearance || objects.Numbers(annotation, "Rect", 4) is not { } place
+            || objects.Numbers(appearance.StreamDictionary, "BBox", 4) is not { } box)
             return null;
-        var matrix = NumbersOf(appearance.StreamDictionary, NameToken.Matrix, 6, scanner) is { } given
-            ? TransformationMatrix.FromValues(given[0], given[1], given[2], given[3], given[4], given[5]) : TransformationMatrix.Identity;
-        return new Annotation(
-            appearance, [new(box[0], box[1]), new(box[2], box[1]), new(box[0], box[3]), new(box[2], box[3])], matrix,
-            new Box(Math.Min(place[0], place[2]), Math.Min(place[1], place[3]), Math.Max(place[0], place[2]), Math.Max(place[1], place[3])));
+        var matrix = objects.Numbers(appearance.StreamDictionary, "Matrix", 6) is { } given ? Matrix.Of(given) : Matrix.Identity;
+        var bounds = Outline.Of([matrix.Take(box[0], box[1]), matrix.Take(box[2], box[1]), matrix.Take(box[0], box[3]), matrix.Take(box[2], box[3])]).Bounds;
+        return new Annotation(appearance, bounds, new Box(Math.Min(place[0], place[2]), Math.Min(place[1], place[3]), Math.Max(place[0], place[2]), Math.Max(place[1], place[3])));
     }
 
-    private static StreamToken? AppearanceOf(DictionaryToken annotation, IPdfTokenScanner scanner)
+    /// <summary>The one appearance, or that of the state that it is in.</summary>
+    private static StreamToken? AppearanceOf(DictionaryToken annotation, PdfObjects objects) => objects.Get(objects.Dictionary(annotation, "AP"), "N") switch
     {
-        if (!annotation.TryGet<DictionaryToken>(Appearances, scanner, out var appearances))
-            return null;
-        if (appearances.TryGet<StreamToken>(Normal, scanner, out var stream))
-            return stream;
-        return appearances.TryGet<DictionaryToken>(Normal, scanner, out var states) && annotation.TryGet<NameToken>(State, scanner, out var state)
-            && states.TryGet<StreamToken>(state, scanner, out var ofState) ? ofState : null;
-    }
-
-    private static double[]? NumbersOf(DictionaryToken dictionary, NameToken key, int count, IPdfTokenScanner scanner) =>
-        dictionary.TryGet<ArrayToken>(key, scanner, out var numbers) && numbers.Data.Count == count && numbers.Data.All(number => number is NumericToken)
-            ? [.. numbers.Data.Select(number => ((NumericToken)number).Double)] : null;
+        StreamToken only => only,
+        DictionaryToken states when objects.Name(annotation, "AS") is { } state => objects.Stream(states, state),
+        _ => null,
+    };
 }

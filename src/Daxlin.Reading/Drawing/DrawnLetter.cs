@@ -1,5 +1,3 @@
-using UglyToad.PdfPig.Core;
-
 namespace Daxlin.Reading.Drawing;
 
 /// <summary>A glyph as the page draws it, in points from the page's lower left.</summary>
@@ -11,7 +9,7 @@ namespace Daxlin.Reading.Drawing;
 /// <param name="Ink">Its colour; null where that is a pattern.</param>
 /// <param name="At">How many things were drawn before it.</param>
 /// <param name="Unseen">Why it leaves no mark, whatever else is drawn; null if it does.</param>
-internal readonly record struct DrawnLetter(string Text, PdfPoint Start, PdfPoint End, PdfPoint Middle, double Size, Ink? Ink, int At, Core.Pages.UnseenBy? Unseen)
+internal readonly record struct DrawnLetter(string Text, Point Start, Point End, Point Middle, double Size, Ink? Ink, int At, Core.Pages.UnseenBy? Unseen)
 {
     /// <summary>Lengths below this are none, in points.</summary>
     private const double Straight = 1e-4;

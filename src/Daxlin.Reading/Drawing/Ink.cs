@@ -3,6 +3,9 @@ namespace Daxlin.Reading.Drawing;
 /// <summary>A colour as a screen shows it, each part from 0 to 1.</summary>
 internal sealed record Ink(double Red, double Green, double Blue)
 {
+    /// <summary>What is drawn with before a colour is chosen.</summary>
+    public static Ink Black { get; } = new(0, 0, 0);
+
     /// <summary>What a page is before anything is drawn.</summary>
     public static Ink Paper { get; } = new(1, 1, 1);
 

@@ -1,5 +1,5 @@
-using UglyToad.PdfPig;
-using UglyToad.PdfPig.Tokenization.Scanner;
+using Daxlin.Reading.Pdf;
+using UglyToad.PdfPig.Core;
 using UglyToad.PdfPig.Tokens;
 
 namespace Daxlin.Reading.Drawing;
@@ -7,75 +7,46 @@ namespace Daxlin.Reading.Drawing;
 /// <summary>Which layers of a document are off when it is opened (ISO 32000-2, 8.11): by its default configuration.</summary>
 internal sealed class OptionalContent
 {
-    /// <summary>Under which content says which group it belongs to.</summary>
-    public static NameToken Key { get; } = NameToken.Create("OC");
-
-    private static readonly NameToken Properties = NameToken.Create("OCProperties");
-    private static readonly NameToken Default = NameToken.Create("D");
-    private static readonly NameToken Off = NameToken.Create("OFF");
-    private static readonly NameToken On = NameToken.Create("ON");
-    private static readonly NameToken BaseState = NameToken.Create("BaseState");
-    private static readonly NameToken Groups = NameToken.Create("OCGs");
-    private static readonly NameToken Policy = NameToken.Create("P");
-
-    private readonly IPdfTokenScanner scanner;
-    private readonly List<IToken> off = [];
-    private readonly List<IToken> on = [];
+    private readonly PdfObjects objects;
+    private readonly HashSet<IndirectReference> off;
+    private readonly HashSet<IndirectReference> on;
     private readonly bool isOffUnlessSaid;
 
-    public OptionalContent(PdfDocument document)
+    public OptionalContent(DictionaryToken catalog, PdfObjects objects)
     {
-        scanner = document.Structure.TokenScanner;
-        if (!document.Structure.Catalog.CatalogDictionary.TryGet<DictionaryToken>(Properties, scanner, out var properties) || !properties.TryGet<DictionaryToken>(Default, scanner, out var byDefault))
-            return;
-        isOffUnlessSaid = byDefault.TryGet<NameToken>(BaseState, scanner, out var state) && state.Data == "OFF";
-        Add(byDefault, Off, off);
-        Add(byDefault, On, on);
+        this.objects = objects;
+        var byDefault = objects.Dictionary(objects.Dictionary(catalog, "OCProperties"), "D");
+        isOffUnlessSaid = objects.Name(byDefault, "BaseState") == "OFF";
+        (off, on) = (GroupsOf(byDefault, "OFF"), GroupsOf(byDefault, "ON"));
     }
 
-    private void Add(DictionaryToken configuration, NameToken key, List<IToken> groups)
-    {
-        if (!configuration.TryGet<ArrayToken>(key, scanner, out var listed))
-            return;
-        foreach (var one in listed.Data)
-        {
-            if (Resolved(one) is { } group)
-                groups.Add(group);
-        }
-    }
-
-    /// <summary>A dictionary, or the one that is referred to; null for anything else.</summary>
-    public DictionaryToken? Resolved(IToken token) => token switch
-    {
-        DictionaryToken own => own,
-        IndirectReferenceToken reference => scanner.Get(reference.Data)?.Data as DictionaryToken,
-        _ => null,
-    };
+    private HashSet<IndirectReference> GroupsOf(DictionaryToken? configuration, string key) =>
+        [.. (objects.Array(configuration, key) ?? []).OfType<IndirectReferenceToken>().Select(reference => reference.Data)];
 
     /// <summary>Says that what belongs to a group, or to some groups together, is not drawn.</summary>
-    /// <param name="token">A group, a membership of several, or a reference to one.</param>
+    /// <param name="token">A reference to a group, or a membership of several.</param>
     public bool Hides(IToken? token)
     {
-        if (token is null || (off.Count == 0 && !isOffUnlessSaid) || Resolved(token) is not { } content)
+        if (token is null || (off.Count == 0 && !isOffUnlessSaid) || PdfObjects.AsDictionary(objects.Resolve(token)) is not { } content)
             return false;
-        if (!content.TryGet(Groups, out var listed))
-            return IsOff(content);
-        var groups = (listed is IndirectReferenceToken reference ? scanner.Get(reference.Data)?.Data : listed) switch
+        if (!content.Data.TryGetValue("OCGs", out var listed))
+            return IsOff(token);
+        IReadOnlyList<IToken> groups = objects.Resolve(listed) switch
         {
-            ArrayToken several => several.Data.Select(Resolved).OfType<DictionaryToken>().ToList(),
-            DictionaryToken one => [one],
+            ArrayToken several => [.. several.Data.Where(one => objects.Resolve(one) is DictionaryToken)],
+            DictionaryToken => [listed],
             _ => [],
         };
         if (groups.Count == 0)
             return false;
-        return (content.TryGet<NameToken>(Policy, scanner, out var policy) ? policy.Data : "AnyOn") switch
+        return (objects.Name(content, "P") ?? "AnyOn") switch
         {
-            "AllOn" => groups.Exists(IsOff),
-            "AnyOff" => !groups.Exists(IsOff),
-            "AllOff" => !groups.TrueForAll(IsOff),
-            _ => groups.TrueForAll(IsOff),
+            "AllOn" => groups.Any(IsOff),
+            "AnyOff" => !groups.Any(IsOff),
+            "AllOff" => !groups.All(IsOff),
+            _ => groups.All(IsOff),
         };
     }
 
-    private bool IsOff(DictionaryToken group) => off.Contains(group) || (isOffUnlessSaid && !on.Contains(group));
+    private bool IsOff(IToken group) => group is IndirectReferenceToken { Data: var reference } && (off.Contains(reference) || (isOffUnlessSaid && !on.Contains(reference)));
 }

@@ -1,6 +1,4 @@
-using UglyToad.PdfPig;
-using UglyToad.PdfPig.Filters;
-using UglyToad.PdfPig.Tokenization.Scanner;
+using Daxlin.Reading.Pdf;
 using UglyToad.PdfPig.Tokens;
 
 namespace Daxlin.Reading.Drawing;
@@ -11,16 +9,15 @@ namespace Daxlin.Reading.Drawing;
 internal sealed record PictureSamples(ReadOnlyMemory<byte> Bytes, int Width, int Height, int Parts)
 {
     /// <returns>Null where they are packed as a photograph, or have other than eight bits a part.</returns>
-    public static PictureSamples? Of(StreamToken stream, IPdfTokenScanner scanner, ILookupFilterProvider filters)
+    public static PictureSamples? Of(StreamToken stream, PdfObjects objects)
     {
         var dictionary = stream.StreamDictionary;
-        if (!dictionary.TryGet<NumericToken>(NameToken.Width, scanner, out var width) || !dictionary.TryGet<NumericToken>(NameToken.Height, scanner, out var height)
-            || !dictionary.TryGet<NumericToken>(NameToken.BitsPerComponent, scanner, out var bits) || bits.Int != 8 || width.Int <= 0 || height.Int <= 0
-            || (dictionary.TryGet(NameToken.Filter, out var filter) && filter is not NameToken { Data: "FlateDecode" or "ASCIIHexDecode" or "ASCII85Decode" or "LZWDecode" or "RunLengthDecode" }))
+        if (objects.Number(dictionary, "BitsPerComponent") != 8 || objects.Number(dictionary, "Width") is not (>= 1 and < int.MaxValue and var width) || objects.Number(dictionary, "Height") is not (>= 1 and < int.MaxValue and var height)
+            || objects.Get(dictionary, "Filter") is not (null or NameToken { Data: "FlateDecode" or "ASCIIHexDecode" or "ASCII85Decode" or "LZWDecode" or "RunLengthDecode" }))
             return null;
-        var bytes = stream.Decode(filters, scanner);
-        var points = (long)width.Int * height.Int;
-        return bytes.Length == points ? new PictureSamples(bytes, width.Int, height.Int, 1) : bytes.Length == 3 * points ? new PictureSamples(bytes, width.Int, height.Int, 3) : null;
+        var bytes = objects.Unpack(stream);
+        var points = (long)width * (long)height;
+        return bytes.Length == points ? new PictureSamples(bytes, (int)width, (int)height, 1) : bytes.Length == 3 * points ? new PictureSamples(bytes, (int)width, (int)height, 3) : null;
     }
 
     /// <param name="across">From its left, of its width.</param>

@@ -1,0 +1,40 @@
+using Daxlin.Reading.Drawing;
+using UglyToad.PdfPig.Graphics.Colors;
+
+namespace Daxlin.Reading.Pdf.Content;
+
+/// <summary>What the numbers of a colour mean (ISO 32000-2, 8.6), as a screen shows it.</summary>
+/// <param name="Parts">How many numbers it takes.</param>
+/// <param name="Initial">The colour that it begins with; null for a pattern.</param>
+/// <param name="Read">The colour of so many numbers.</param>
+internal sealed record ColourSpace(int Parts, Ink? Initial, Func<ReadOnlySpan<double>, Ink?> Read)
+{
+    public static ColourSpace Grey { get; } = new(1, Ink.Black, parts => new Ink(parts[0], parts[0], parts[0]));
+
+    public static ColourSpace Rgb { get; } = new(3, Ink.Black, parts => new Ink(parts[0], parts[1], parts[2]));
+
+    public static ColourSpace Cmyk { get; } = new(4, Ink.Black, parts => new Ink((1 - parts[0]) * (1 - parts[3]), (1 - parts[1]) * (1 - parts[3]), (1 - parts[2]) * (1 - parts[3])));
+
+    /// <summary>A pattern has no one colour.</summary>
+    public static ColourSpace Pattern { get; } = new(0, null, _ => null);
+
+    /// <returns>Null for a number of parts that no such space has.</returns>
+    public static ColourSpace? OfParts(int parts) => parts switch
+    {
+        1 => Grey,
+        3 => Rgb,
+        4 => Cmyk,
+        _ => null,
+    };
+
+    /// <summary>One that the PDF library works out: tables of colours, inks of a press.</summary>
+    public static ColourSpace Of(ColorSpaceDetails details) => new(details.NumberOfColorComponents, InkOf(details.GetInitializeColor()), parts => InkOf(details.GetColor(parts)));
+
+    private static Ink? InkOf(IColor? color)
+    {
+        if (color is null or PatternColor)
+            return null;
+        var (red, green, blue) = color.ToRGBValues();
+        return new Ink(red, green, blue);
+    }
+}

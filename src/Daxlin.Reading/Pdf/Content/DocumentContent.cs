@@ -1,0 +1,63 @@
+using Daxlin.Reading.Drawing;
+using Daxlin.Reading.Pdf.Fonts;
+using UglyToad.PdfPig.Content;
+using UglyToad.PdfPig.Core;
+using UglyToad.PdfPig.Tokens;
+
+namespace Daxlin.Reading.Pdf.Content;
+
+/// <summary>What the pages of a document share: fonts and drawings that are read once.</summary>
+/// <param name="colours">The PDF library's, which works out what is more than grey, red, green and blue, or four inks.</param>
+internal sealed class DocumentContent(PdfObjects objects, IResourceStore colours, OptionalContent layers, ReadingLimits limits)
+{
+    /// <summary>Bytes of drawings kept unpacked: a letterhead is drawn on each page.</summary>
+    private const int MostKept = 8 << 20;
+
+    private readonly Dictionary<IndirectReference, Font?> fonts = [];
+    private readonly Dictionary<IndirectReference, ReadOnlyMemory<byte>> drawings = [];
+    private readonly Dictionary<IndirectReference, Resources> resources = [];
+    private int kept;
+
+    public PdfObjects Objects => objects;
+
+    public IResourceStore Colours => colours;
+
+    public OptionalContent Layers => layers;
+
+    public ReadingLimits Limits => limits;
+
+    /// <summary>The resources of a page or a drawing.</summary>
+    /// <param name="owner">Has them under Resources.</param>
+    /// <returns>Null if it names none.</returns>
+    public Resources? ResourcesOf(DictionaryToken owner)
+    {
+        if (objects.Dictionary(owner, "Resources") is not { } own)
+            return null;
+        if (PdfObjects.Reference(owner, "Resources") is not { } reference)
+            return new Resources([own], this);
+        return resources.TryGetValue(reference, out var known) ? known : resources[reference] = new Resources([own], this);
+    }
+
+    /// <summary>A font of a dictionary of fonts; null where it is none.</summary>
+    public Font? FontOf(DictionaryToken? listed, string name)
+    {
+        if (PdfObjects.Reference(listed, name) is not { } reference)
+            return objects.Dictionary(listed, name) is { } own ? FontReader.Read(own, objects) : null;
+        if (!fonts.TryGetValue(reference, out var font))
+            fonts[reference] = font = objects.Dictionary(listed, name) is { } dictionary ? FontReader.Read(dictionary, objects) : null;
+        return font;
+    }
+
+    public ReadOnlyMemory<byte> BytesOf(StreamToken drawing, IndirectReference? reference)
+    {
+        if (reference is { } known && drawings.TryGetValue(known, out var bytes))
+            return bytes;
+        bytes = objects.Unpack(drawing);
+        if (reference is { } named && kept + bytes.Length <= MostKept)
+        {
+            drawings[named] = bytes;
+            kept += bytes.Length;
+        }
+        return bytes;
+    }
+}

@@ -1,0 +1,15 @@
+namespace Daxlin.Reading.Pdf.Fonts;
+
+/// <summary>What a code of a text stands for in a font.</summary>
+/// <param name="Text">What a person reads; "\0" where nothing says.</param>
+/// <param name="Advance">How far it moves on, of the type's size: along the line, or down the column in vertical writing (negative).</param>
+/// <param name="Width">Of the type's size.</param>
+/// <param name="Claimed">What the file says that it is, where the font itself says another letter or figure.</param>
+internal sealed record Glyph(string Text, double Advance, double Width, string? Claimed = null)
+{
+    /// <summary>What nothing names.</summary>
+    public const string Unnamed = "\0";
+
+    /// <summary>From where a column runs to where the glyph starts, of the type's size; nothing along a line.</summary>
+    public (double X, double Y) Origin { get; init; }
+}

@@ -1,0 +1,30 @@
+namespace Daxlin.Reading.Pdf.Fonts.Programs;
+
+/// <summary>What an embedded font program itself says of its glyphs, by their number; no outlines.</summary>
+internal sealed class FontProgram
+{
+    /// <summary>One that says nothing.</summary>
+    public static FontProgram Silent { get; } = new();
+
+    private readonly Dictionary<int, List<string>> texts = [];
+
+    /// <summary>The glyph of a code by the tables that are no Unicode: those of symbols and of the Macintosh.</summary>
+    public Dictionary<int, int> Codes { get; } = [];
+
+    /// <summary>The names of the codes that the program is used with unless the document says otherwise; empty where it has none.</summary>
+    public Dictionary<int, string> BuiltIn { get; } = [];
+
+    /// <summary>How far each glyph moves on, of the type's size; empty where it was not read.</summary>
+    public double[] Advances { get; set; } = [];
+
+    public void AddText(int glyph, string text)
+    {
+        if (!texts.TryGetValue(glyph, out var known))
+            texts[glyph] = known = new List<string>(1);
+        if (!known.Contains(text))
+            known.Add(text);
+    }
+
+    /// <summary>What a glyph stands for; several where the program uses it for several characters, none where it does not say.</summary>
+    public IReadOnlyList<string> TextsOf(int glyph) => texts.TryGetValue(glyph, out var known) ? known : [];
+}

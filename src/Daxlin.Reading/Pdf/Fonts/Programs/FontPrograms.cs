@@ -1,0 +1,42 @@
+using System.Collections.Concurrent;
+using System.Security.Cryptography;
+using UglyToad.PdfPig.Tokens;
+
+namespace Daxlin.Reading.Pdf.Fonts.Programs;
+
+/// <summary>The font programs and character maps that documents share: a vendor's next invoice has those of its last one.</summary>
+/// <remarks>They are known by a hash of their packed bytes, so what is known is not even unpacked.</remarks>
+internal static class FontPrograms
+{
+    /// <summary>Things kept; when there are more, all are let go.</summary>
+    private const int MostKept = 512;
+
+    private static readonly ConcurrentDictionary<Int128, FontProgram> programs = [];
+    private static readonly ConcurrentDictionary<Int128, CMap> maps = [];
+
+    /// <summary>The program that is embedded with a font; a silent one if none is.</summary>
+    /// <param name="descriptor">The font's.</param>
+    public static FontProgram Of(DictionaryToken? descriptor, PdfObjects objects)
+    {
+        if (objects.Stream(descriptor, "FontFile2") is { } trueType)
+            return Known(programs, trueType, objects, bytes => SfntReader.Read(bytes.Span));
+        if (objects.Stream(descriptor, "FontFile3") is { } compact)
+            return Known(programs, compact, objects, bytes => bytes.Span.StartsWith("OTTO"u8) || bytes.Span.StartsWith("\0\u0001\0\0"u8) ? SfntReader.Read(bytes.Span) : CffReader.Read(bytes.Span));
+        return objects.Stream(descriptor, "FontFile") is { } type1 ? Known(programs, type1, objects, bytes => Type1Reader.Read(bytes.Span)) : FontProgram.Silent;
+    }
+
+    /// <summary>The character map of a stream.</summary>
+    public static CMap MapOf(StreamToken stream, PdfObjects objects) => Known(maps, stream, objects, bytes => CMapReader.Read(bytes.Span, NamedCMaps.Find));
+
+    private static T Known<T>(ConcurrentDictionary<Int128, T> known, StreamToken stream, PdfObjects objects, Func<ReadOnlyMemory<byte>, T> read)
+    {
+        Span<byte> hash = stackalloc byte[SHA256.HashSizeInBytes];
+        SHA256.HashData(stream.Data.Span, hash);
+        var key = BitConverter.ToInt128(hash);
+        if (known.TryGetValue(key, out var same))
+            return same;
+        if (known.Count >= MostKept)
+            known.Clear();
+        return known[key] = read(objects.Unpack(stream));
+    }
+}

@@ -1,0 +1,64 @@
+using UglyToad.PdfPig;
+using UglyToad.PdfPig.Core;
+using UglyToad.PdfPig.Filters;
+using UglyToad.PdfPig.Tokenization.Scanner;
+using UglyToad.PdfPig.Tokens;
+
+namespace Daxlin.Reading.Pdf;
+
+/// <summary>A document's objects: the PDF library finds, decrypts and unpacks them; here they are asked for by what they are.</summary>
+internal sealed class PdfObjects(IPdfTokenScanner scanner, ILookupFilterProvider filters)
+{
+    /// <summary>References that lead to references; more are a circle.</summary>
+    private const int LongestChain = 10;
+
+    /// <summary>What a reference stands for; null for one that leads nowhere.</summary>
+    public IToken? Resolve(IToken? token)
+    {
+        for (var step = 0; token is IndirectReferenceToken reference; step++)
+        {
+            if (step == LongestChain)
+                return null;
+            token = scanner.Get(reference.Data)?.Data;
+        }
+        return token is NullToken ? null : token;
+    }
+
+    public IToken? Get(DictionaryToken? dictionary, string key) => dictionary is not null && dictionary.Data.TryGetValue(key, out var found) ? Resolve(found) : null;
+
+    /// <summary>A dictionary, or a stream's.</summary>
+    public DictionaryToken? Dictionary(DictionaryToken? dictionary, string key) => AsDictionary(Get(dictionary, key));
+
+    public static DictionaryToken? AsDictionary(IToken? token) => token as DictionaryToken ?? (token as StreamToken)?.StreamDictionary;
+
+    public StreamToken? Stream(DictionaryToken? dictionary, string key) => Get(dictionary, key) as StreamToken;
+
+    public IReadOnlyList<IToken>? Array(DictionaryToken? dictionary, string key) => (Get(dictionary, key) as ArrayToken)?.Data;
+
+    public string? Name(DictionaryToken? dictionary, string key) => (Get(dictionary, key) as NameToken)?.Data;
+
+    public double? Number(DictionaryToken? dictionary, string key) => AsNumber(Get(dictionary, key));
+
+    public double? AsNumber(IToken? token) => (Resolve(token) as NumericToken)?.Data;
+
+    /// <returns>Null unless it has just so many numbers.</returns>
+    public double[]? Numbers(DictionaryToken? dictionary, string key, int count)
+    {
+        if (Array(dictionary, key) is not { } listed || listed.Count != count)
+            return null;
+        var numbers = new double[count];
+        for (var index = 0; index < count; index++)
+        {
+            if (AsNumber(listed[index]) is not { } number)
+                return null;
+            numbers[index] = number;
+        }
+        return numbers;
+    }
+
+    /// <summary>What a reference refers to, to know the same object by; null for an object that stands where it is used.</summary>
+    public static IndirectReference? Reference(DictionaryToken? dictionary, string key) =>
+        dictionary is not null && dictionary.Data.TryGetValue(key, out var found) && found is IndirectReferenceToken reference ? reference.Data : null;
+
+    public ReadOnlyMemory<byte> Unpack(StreamToken stream) => stream.Decode(filters, scanner);
+}
