@@ -6,6 +6,8 @@ using Spectre.Console;
 // Full capture against the PDF library's bare reading and against pdftotext, side by side in one run.
 //   run NAME=DIR…          the times, the ratios, pages a second
 //   growth DIR…            invoices of one vendor with more rows in each folder: what twice the rows cost
+//   words DIR…             our words and letters beside those of other readers
+//   fuzz COUNT [SEED]      files with anything wrong in them: what is neither read nor refused with a sentence, and what takes long
 //   memory DIR TIMES       captures the folder TIMES times over and prints its peak memory; a process of its own
 if (args is ["memory", var folder, var times])
 {
@@ -16,6 +18,13 @@ if (args is ["memory", var folder, var times])
     Console.WriteLine(string.Concat(peak.Where(char.IsAsciiDigit)));
     return 0;
 }
+if (args is ["words", ..])
+{
+    WordComparison.Print(args[1..]);
+    return 0;
+}
+if (args is ["fuzz", var count, ..])
+    return Fuzz.Run(int.Parse(count, CultureInfo.InvariantCulture), args.Length > 2 ? int.Parse(args[2], CultureInfo.InvariantCulture) : 0);
 if (args is ["growth", ..])
 {
     Growth.Print(args[1..]);
@@ -29,7 +38,7 @@ if (args.Length < 2 || args[0] != "run")
 
 // At least so many rounds, and as many more as fit into the time: a round over a few files is over in a blink.
 const int Rounds = 5;
-var warmUp = TimeSpan.FromSeconds(10);
+var warmUp = TimeSpan.FromSeconds(5);
 var enough = TimeSpan.FromSeconds(8);
 var table = new Table { Border = TableBorder.Simple };
 table.AddColumn("invoices");

@@ -22,6 +22,7 @@ internal static class TrialProcess
         start.Environment["DOTNET_GCHeapHardLimit"] = MemoryBytes.ToString("X", CultureInfo.InvariantCulture);
         // It runs for less than a second, so code compiled quickly serves it better than code compiled well.
         start.Environment["DOTNET_TieredPGO"] = "0";
+        start.Environment["DOTNET_gcConcurrent"] = "0";
         using var process = Process.Start(start)!;
         using var patience = CancellationTokenSource.CreateLinkedTokenSource(cancel);
         patience.CancelAfter(Patience * Math.Max(1, documents));

@@ -1,4 +1,5 @@
 using System.IO.Compression;
+using System.Runtime.InteropServices;
 using UglyToad.PdfPig.Filters;
 using UglyToad.PdfPig.Tokens;
 
@@ -25,17 +26,32 @@ internal sealed class LimitedFilters(ReadingLimits limits) : IFilterProvider
         public Memory<byte> Decode(
             Memory<byte> input, DictionaryToken streamDictionary, IFilterProvider filterProvider, int filterIndex)
         {
-            var output = inner is FlateFilter && owner.Inflated(input) is { } plain && !HasPredictor(streamDictionary)
-                ? plain
+            var output = inner is FlateFilter && !HasPredictor(streamDictionary) && owner.Inflated(input) is { } plain
+                ? plain.ToArray()
                 : inner.Decode(input, streamDictionary, filterProvider, filterIndex);
-            owner.unpacked += output.Length;
-            if (owner.unpacked > owner.Limits.DocumentBytes)
-                throw owner.TooLarge(owner.Limits.DocumentBytes);
+            owner.Count(output.Length);
             return output;
         }
     }
 
-    private ReadingLimits Limits => limits;
+    private void Count(int bytes)
+    {
+        unpacked += bytes;
+        if (unpacked > limits.DocumentBytes)
+            throw TooLarge(limits.DocumentBytes);
+    }
+
+    /// <summary>Unpacks a stream that is packed in the one usual way, into bytes that are good until the thread unpacks the next.</summary>
+    /// <returns>Null for one that is packed otherwise, or damaged: the library has its ways with it.</returns>
+    public ReadOnlyMemory<byte>? Plainly(StreamToken stream)
+    {
+        var dictionary = stream.StreamDictionary;
+        if (!dictionary.TryGet(NameToken.Filter, out var filter) || filter is not (NameToken { Data: "FlateDecode" } or ArrayToken { Data: [NameToken { Data: "FlateDecode" }] }) || HasPredictor(dictionary)
+            || Inflated(stream.Data) is not { } plain)
+            return null;
+        Count(plain.Length);
+        return plain;
+    }
 
     /// <summary>Rows that are told as differences from the row before (ISO 32000-2, 7.4.4.4) are the library's.</summary>
     private static bool HasPredictor(DictionaryToken stream) =>
@@ -45,13 +61,15 @@ internal sealed class LimitedFilters(ReadingLimits limits) : IFilterProvider
     /// What packed bytes are, however long their stream says that they are: a font program's own statement of its length
     /// (<c>/Length1</c>) can be as false as any.
     /// </summary>
-    /// <returns>Null where they are damaged: the library has its own ways with what can be read of them.</returns>
-    private Memory<byte>? Inflated(Memory<byte> input)
+    /// <returns>
+    /// Good until the thread unpacks the next: a page's content is large, and gone in a millisecond. Null where they are damaged: the
+    /// library has its own ways with what can be read of them.
+    /// </returns>
+    private ReadOnlyMemory<byte>? Inflated(Memory<byte> input)
     {
-        using var packed = new MemoryStream(input.ToArray());
+        using var packed = MemoryMarshal.TryGetArray<byte>(input, out var segment) ? new MemoryStream(segment.Array!, segment.Offset, segment.Count) : new MemoryStream(input.ToArray());
         using var plain = new ZLibStream(packed, CompressionMode.Decompress);
-        // Deflate packs at most about 1:1032; what text and fonts come to is a third to a fifth.
-        var output = new byte[Math.Min(Math.Max(4096, input.Length * 4L), limits.StreamBytes)];
+        var output = kept ??= new byte[FirstKept];
         var length = 0;
         try
         {
@@ -69,8 +87,16 @@ internal sealed class LimitedFilters(ReadingLimits limits) : IFilterProvider
         {
             return null;
         }
+        if (output.Length <= MostKept)
+            kept = output;
         return output.AsMemory(0, length);
     }
+
+    /// <summary>Bytes kept for the thread's next stream.</summary>
+    private const int FirstKept = 128 << 10, MostKept = 4 << 20;
+
+    [ThreadStatic]
+    private static byte[]? kept;
 
     /// <summary>Why a stream was not unpacked; null if all were. The library goes on without a font that it could not load.</summary>
     public UnreadableException? Refusal { get; private set; }

@@ -75,7 +75,7 @@ public static class PdfReader
         if (document.NumberOfPages == 0)
             throw new UnreadableException("damaged", "The PDF has no pages.");
 
-        DrawnPageFactory.AddTo(document, options, limits);
+        DrawnPageFactory.AddTo(document, options, filters, limits);
         var pages = ImmutableArray.CreateBuilder<Page>(document.NumberOfPages);
         var store = new WordStore();
         for (var number = 1; number <= document.NumberOfPages; number++)

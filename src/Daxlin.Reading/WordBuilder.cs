@@ -1,6 +1,8 @@
 using System.Collections.Immutable;
+using System.Globalization;
 using System.Runtime.InteropServices;
 using Daxlin.Core.Pages;
+using Daxlin.Reading.Pdf.Fonts;
 
 namespace Daxlin.Reading;
 
@@ -121,22 +123,27 @@ internal static class WordBuilder
             row.RemoveRange(kept, row.Count - kept);
     }
 
-    /// <summary>Glyphs that the font does not name: a blank between a word and a figure, else a letter that nobody knows.</summary>
+    /// <summary>Glyphs that nothing names, and of which the font does not say whether they leave a mark: a blank beside words, else a letter that nobody knows.</summary>
     /// <remarks>
-    /// Producers draw a tab with such a glyph, as in "VAT 20 %"; but it may be a ligature within a word, or a figure within a
-    /// number, and those must not vanish.
+    /// Producers draw a tab with such a glyph, as between "VAT" and "20 %"; but it may be a ligature within a word, or a figure at either
+    /// end of a number, and those must not vanish: "1,20" with such a glyph behind it is no 1,20.
     /// </remarks>
     private static void NameUnnamed(Span<Letter> row)
     {
         for (var index = 0; index < row.Length; index++)
         {
-            if (row[index].Text != "\0")
+            if (row[index].Text != Glyph.Unnamed)
                 continue;
-            var (before, after) = (index > 0 ? row[index - 1].Text[^1] : ' ', index + 1 < row.Length ? row[index + 1].Text[0] : ' ');
-            var isWithin = (char.IsLetter(before) && char.IsLetter(after)) || (char.IsDigit(before) && char.IsDigit(after));
-            row[index] = new Letter(isWithin ? "\uFFFD" : " ", row[index].Start, row[index].End, row[index].Baseline, row[index].Size);
+            var (before, after) = (index > 0 && IsBeside(row[index - 1], row[index]) ? row[index - 1].Text[^1] : ' ', index + 1 < row.Length && IsBeside(row[index], row[index + 1]) ? row[index + 1].Text[0] : ' ');
+            var isBlank = char.IsLetter(before) ? !char.IsLetter(after) : !IsOfNumber(before) && !IsOfNumber(after);
+            row[index] = new Letter(isBlank ? " " : Glyph.Unknown, row[index].Start, row[index].End, row[index].Baseline, row[index].Size);
         }
     }
+
+    private static bool IsBeside(in Letter left, in Letter right) => right.Start - left.End <= WordGap * Math.Max(left.Size, right.Size);
+
+    /// <summary>Says that a glyph beside it may belong to a number; what is unknown on one side may go on.</summary>
+    private static bool IsOfNumber(char letter) => char.IsDigit(letter) || char.GetUnicodeCategory(letter) is UnicodeCategory.CurrencySymbol || letter is '.' or ',' or '-' or '\0' or '\uFFFD';
 
     private static void AddRow(
         ReadOnlySpan<Letter> row, Turn turn, List<(int Start, int End)> parts, WordStore store, ImmutableArray<Word>.Builder words)

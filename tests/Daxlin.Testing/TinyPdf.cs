@@ -47,6 +47,43 @@ public sealed class TinyPdf
         return pdf.Build();
     }
 
+    /// <summary>A document of one page with Helvetica as F1, and another font as F2.</summary>
+    /// <param name="font">The font's dictionary; what follows it are objects 7, 8 and so on.</param>
+    /// <param name="objects">Dictionaries, or streams with their entries.</param>
+    public static byte[] WithFont(string content, string font, params (string Entries, byte[]? Bytes)[] objects)
+    {
+        var pdf = new TinyPdf();
+        pdf.Add("<< /Type /Catalog /Pages 2 0 R >>");
+        pdf.Add("<< /Type /Pages /Kids [4 0 R] /Count 1 /MediaBox [0 0 595 842] >>");
+        pdf.Add("<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica /Encoding /WinAnsiEncoding >>");
+        pdf.Add("<< /Type /Page /Parent 2 0 R /Resources << /Font << /F1 3 0 R /F2 6 0 R >> >> /Contents 5 0 R >>");
+        pdf.AddStream("", Encoding.Latin1.GetBytes(content));
+        pdf.Add(font);
+        foreach (var (entries, bytes) in objects)
+        {
+            if (bytes is null)
+                pdf.Add(entries);
+            else
+                pdf.AddStream(entries, bytes);
+        }
+        return pdf.Build();
+    }
+
+    /// <summary>A document of one page that draws object 6, a form, as X, with object 7 as the graphics state Faint.</summary>
+    /// <param name="form">Entries of the form.</param>
+    public static byte[] WithForm(string content, string form, string drawing, string state)
+    {
+        var pdf = new TinyPdf();
+        pdf.Add("<< /Type /Catalog /Pages 2 0 R >>");
+        pdf.Add("<< /Type /Pages /Kids [4 0 R] /Count 1 /MediaBox [0 0 595 842] >>");
+        pdf.Add("<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica /Encoding /WinAnsiEncoding >>");
+        pdf.Add("<< /Type /Page /Parent 2 0 R /Resources << /Font << /F1 3 0 R >> /XObject << /X 6 0 R >> /ExtGState << /Faint 7 0 R >> >> /Contents 5 0 R >>");
+        pdf.AddStream("", Encoding.Latin1.GetBytes(content));
+        pdf.AddStream($"/Type /XObject /Subtype /Form {form}", Encoding.Latin1.GetBytes(drawing));
+        pdf.Add(state);
+        return pdf.Build();
+    }
+
     /// <summary>A document of one page that carries files.</summary>
     /// <param name="areAssociated">Says that they are told only as associated files; else in a tree of names with a node between.</param>
     /// <param name="entries">Entries of each file's stream: a filter.</param>

@@ -30,10 +30,10 @@ internal sealed class DrawnPageFactory : IPageFactory<DrawnPage>
     }
 
     /// <summary>Makes pages of a document to be had as what they draw.</summary>
-    public static void AddTo(PdfDocument document, ParsingOptions options, ReadingLimits limits)
+    public static void AddTo(PdfDocument document, ParsingOptions options, LimitedFilters filters, ReadingLimits limits)
     {
         var structure = document.Structure;
-        var objects = new PdfObjects(structure.TokenScanner, structure.FilterProvider);
+        var objects = new PdfObjects(structure.TokenScanner, structure.FilterProvider, filters);
         known.AddOrUpdate(options, new Known(objects, new OptionalContent(structure.Catalog.CatalogDictionary, objects), limits));
         document.AddPageFactory<DrawnPage, DrawnPageFactory>();
     }
@@ -51,27 +51,29 @@ internal sealed class DrawnPageFactory : IPageFactory<DrawnPage>
         return drawing.ToPage();
     }
 
-    /// <summary>A page's content; several streams are one, with a blank between them (ISO 32000-2, 7.8.2).</summary>
+    [ThreadStatic]
+    private static byte[]? keptContent;
+
+    /// <summary>A page's content, good until the thread draws another page; several streams are one, with a blank between them (ISO 32000-2, 7.8.2).</summary>
     private static ReadOnlyMemory<byte> ContentOf(DictionaryToken page, PdfObjects objects)
     {
-        switch (objects.Get(page, "Contents"))
+        var content = keptContent ?? [];
+        var length = 0;
+        foreach (var part in objects.Get(page, "Contents") switch { ArrayToken several => several.Data, StreamToken only => [only], _ => [] })
         {
-            case StreamToken only:
-                return objects.Unpack(only);
-            case ArrayToken { Data: [var single] } when objects.Resolve(single) is StreamToken stream:
-                return objects.Unpack(stream);
-            case ArrayToken several:
-                var whole = new MemoryStream();
-                foreach (var part in several.Data)
-                {
-                    if (objects.Resolve(part) is not StreamToken stream)
-                        continue;
-                    whole.Write(objects.Unpack(stream).Span);
-                    whole.WriteByte((byte)'\n');
-                }
-                return whole.GetBuffer().AsMemory(0, (int)whole.Length);
-            default:
-                return ReadOnlyMemory<byte>.Empty;
+            if (objects.Resolve(part) is not StreamToken stream)
+                continue;
+            var bytes = objects.UnpackBriefly(stream);
+            if (length + bytes.Length + 1 > content.Length)
+                Array.Resize(ref content, Math.Max(2 * content.Length, length + bytes.Length + 1));
+            bytes.Span.CopyTo(content.AsSpan(length));
+            content[length + bytes.Length] = (byte)'\n';
+            length += bytes.Length + 1;
         }
+        keptContent = content.Length <= MostKept ? content : null;
+        return content.AsMemory(0, length);
     }
+
+    /// <summary>Bytes of content kept for the thread's next page.</summary>
+    private const int MostKept = 4 << 20;
 }

@@ -7,7 +7,8 @@ using UglyToad.PdfPig.Tokens;
 namespace Daxlin.Reading.Pdf;
 
 /// <summary>A document's objects: the PDF library finds, decrypts and unpacks them; here they are asked for by what they are.</summary>
-internal sealed class PdfObjects(IPdfTokenScanner scanner, ILookupFilterProvider filters)
+/// <param name="own">Our own way of unpacking, with its limits, which the library's filters go through, too.</param>
+internal sealed class PdfObjects(IPdfTokenScanner scanner, ILookupFilterProvider filters, LimitedFilters own)
 {
     /// <summary>References that lead to references; more are a circle.</summary>
     private const int LongestChain = 10;
@@ -59,6 +60,9 @@ internal sealed class PdfObjects(IPdfTokenScanner scanner, ILookupFilterProvider
     /// <summary>What a reference refers to, to know the same object by; null for an object that stands where it is used.</summary>
     public static IndirectReference? Reference(DictionaryToken? dictionary, string key) =>
         dictionary is not null && dictionary.Data.TryGetValue(key, out var found) && found is IndirectReferenceToken reference ? reference.Data : null;
+
+    /// <summary>A stream's bytes, good until the thread unpacks the next.</summary>
+    public ReadOnlyMemory<byte> UnpackBriefly(StreamToken stream) => own.Plainly(stream) ?? Unpack(stream);
 
     public ReadOnlyMemory<byte> Unpack(StreamToken stream) => stream.Decode(filters, scanner);
 }

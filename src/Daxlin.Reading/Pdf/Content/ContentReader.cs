@@ -12,7 +12,7 @@ namespace Daxlin.Reading.Pdf.Content;
 /// <remarks>Makes no object for an operator or a letter. No outlines of glyphs are drawn, and those of Type 3 fonts are not carried out.</remarks>
 internal sealed class ContentReader
 {
-    /// <summary>Drawings within drawings; a drawing that holds itself ends there, too.</summary>
+    /// <summary>Drawings within drawings.</summary>
     private const int DeepestDrawing = 24;
 
     /// <summary>States saved within each other; more is a damaged page, whose further ones are not told apart.</summary>
@@ -27,6 +27,7 @@ internal sealed class ContentReader
     private readonly int number;
     private readonly Stack<GraphicsState> saved = new();
     private readonly Stack<Marked> marked = new();
+    private readonly HashSet<IndirectReference> open = [];
     private readonly DrawnPath path = new();
     private readonly HashSet<string> names = new(StringComparer.Ordinal);
     private readonly HashSet<string>.AlternateLookup<ReadOnlySpan<char>> namesBySpan;
@@ -500,7 +501,8 @@ internal sealed class ContentReader
     /// <summary>Carries out the content of a drawing in its own coordinates, cut to its box (8.10).</summary>
     public void DrawForm(StreamToken form, IndirectReference? reference)
     {
-        if (depth >= DeepestDrawing)
+        // What is drawn within itself would be without end.
+        if (depth >= DeepestDrawing || (reference is { } begun && !open.Add(begun)))
             return;
         var dictionary = form.StreamDictionary;
         var (stateBefore, resourcesBefore, textBefore, lineBefore) = (state, resources, text, line);
@@ -522,6 +524,8 @@ internal sealed class ContentReader
         depth++;
         Read(document.BytesOf(form, reference).Span);
         depth--;
+        if (reference is { } ended)
+            open.Remove(ended);
         (state, resources, text, line) = (stateBefore, resourcesBefore, textBefore, lineBefore);
     }
 

@@ -55,6 +55,8 @@ internal static class FontReader
         return new SimpleFont(code =>
         {
             var (text, claimed) = GlyphTexts.Settle(claims?.TextOf((uint)code), OwnOf(code));
+            if (text == Glyph.Unnamed && program.Codes.TryGetValue(code, out var drawn) && program.IsBlank is { } isBlank)
+                text = isBlank(drawn) ? " " : Glyph.Unknown;
             var width = WidthOf(code);
             return new Glyph(text, width, width, claimed);
         });
@@ -100,6 +102,9 @@ internal static class FontReader
             if (own.Count == 0 && collection?.TextOf((uint)number) is { } text)
                 own = [text];
             var (read, claimed) = GlyphTexts.Settle(claims?.TextOf(code), own);
+            // The glyph with the number 0 is the one for what the font does not have: a box, where something was meant to stand.
+            if (read == Glyph.Unnamed && glyph != 0 && program.IsBlank is { } isBlank)
+                read = isBlank(glyph) ? " " : Glyph.Unknown;
             var width = widths.WidthOf(number);
             if (!encoding.IsVertical)
                 return new Glyph(read, width, width, claimed);

@@ -7,8 +7,11 @@ namespace Daxlin.Reading.Pdf.Fonts;
 /// <param name="Claimed">What the file says that it is, where the font itself says another letter or figure.</param>
 internal sealed record Glyph(string Text, double Advance, double Width, string? Claimed = null)
 {
-    /// <summary>What nothing names.</summary>
+    /// <summary>What nothing names, and what may be a blank.</summary>
     public const string Unnamed = "\0";
+
+    /// <summary>What leaves a mark that nothing names.</summary>
+    public const string Unknown = "\uFFFD";
 
     /// <summary>From where a column runs to where the glyph starts, of the type's size; nothing along a line.</summary>
     public (double X, double Y) Origin { get; init; }

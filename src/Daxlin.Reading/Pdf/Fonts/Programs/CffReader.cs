@@ -25,10 +25,25 @@ internal static class CffReader
         if (tops.Count == 0)
             return;
         var top = TopOf(tops.Item(font, 0));
-        // Glyphs that are numbers of a collection have no names.
-        if (top.ContainsKey(Registry) || !top.TryGetValue(CharStrings, out var glyphsAt))
+        if (!top.TryGetValue(CharStrings, out var glyphsAt))
             return;
-        var glyphNames = GlyphNamesOf(font, IndexAt(font, glyphsAt).Count, top.GetValueOrDefault(Charset), strings);
+        var glyphs = IndexAt(font, glyphsAt);
+        var blanks = new HashSet<int>();
+        for (var glyph = 0; glyph < Math.Min(glyphs.Count, MostGlyphs); glyph++)
+        {
+            if (LeavesNoMark(glyphs.Item(font, glyph)))
+                blanks.Add(glyph);
+        }
+        if (top.ContainsKey(Registry))
+        {
+            // Glyphs that are numbers of a collection have no names, and are asked for by those numbers.
+            var numbers = NumbersOf(font, glyphs.Count, top.GetValueOrDefault(Charset));
+            var blankNumbers = blanks.Where(glyph => glyph < numbers.Length).Select(glyph => numbers[glyph]).ToHashSet();
+            program.IsBlank = blankNumbers.Contains;
+            return;
+        }
+        program.IsBlank = blanks.Contains;
+        var glyphNames = GlyphNamesOf(font, glyphs.Count, top.GetValueOrDefault(Charset), strings);
         for (var glyph = 1; glyph < glyphNames.Length; glyph++)
         {
             if (GlyphNames.TextOf(glyphNames[glyph]) is { } text)
@@ -112,21 +127,49 @@ internal static class CffReader
         return top;
     }
 
+    /// <summary>Says that a glyph's program is a width at most, and its end: no move, no line, nothing called.</summary>
+    private static bool LeavesNoMark(ReadOnlySpan<byte> program)
+    {
+        const byte End = 14;
+        for (var at = 0; at < program.Length;)
+        {
+            var first = program[at];
+            if (first == End)
+                return true;
+            if (first is not (28 or >= 32))
+                return false;
+            at += first switch
+            {
+                28 => 3,
+                255 => 5,
+                >= 247 => 2,
+                _ => 1,
+            };
+        }
+        return false;
+    }
+
     private static string[] GlyphNamesOf(ReadOnlySpan<byte> font, int count, long charset, Index strings)
     {
-        var names = new string[Math.Min(count, MostGlyphs)];
-        Array.Fill(names, "");
+        // Those of experts have no figures of money.
         if (charset is 1 or 2)
-            return names;
-        if (charset == 0)
-        {
-            for (var glyph = 0; glyph < Math.Min(names.Length, 229); glyph++)
-                names[glyph] = CffStrings.NameOf(glyph);
-            return names;
-        }
+            return [];
+        var numbers = NumbersOf(font, count, charset);
+        var names = new string[numbers.Length];
+        for (var glyph = 0; glyph < names.Length; glyph++)
+            names[glyph] = StringOf(font, numbers[glyph], strings);
+        return names;
+    }
+
+    /// <summary>The number of each glyph: of its name, or within its collection.</summary>
+    private static int[] NumbersOf(ReadOnlySpan<byte> font, int count, long charset)
+    {
+        var numbers = new int[Math.Min(count, MostGlyphs)];
+        if (charset <= 2)
+            return [.. Enumerable.Range(0, numbers.Length)];
         var format = BigEndian.Byte(font, charset);
         var at = charset + 1;
-        for (var glyph = 1; glyph < names.Length && at < font.Length;)
+        for (var glyph = 1; glyph < numbers.Length && at < font.Length;)
         {
             var number = BigEndian.Short(font, at);
             var more = format switch
@@ -141,10 +184,10 @@ internal static class CffReader
                 1 => 3,
                 _ => 4,
             };
-            for (var step = 0; step <= more && glyph < names.Length; step++)
-                names[glyph++] = StringOf(font, number + step, strings);
+            for (var step = 0; step <= more && glyph < numbers.Length; step++)
+                numbers[glyph++] = number + step;
         }
-        return names;
+        return numbers;
     }
 
     private static string StringOf(ReadOnlySpan<byte> font, int number, Index strings) =>

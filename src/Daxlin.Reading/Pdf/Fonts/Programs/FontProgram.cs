@@ -25,6 +25,9 @@ internal sealed class FontProgram
             known.Add(text);
     }
 
+    /// <summary>Says of a glyph that it leaves no mark, or that it does; null where that was not read.</summary>
+    public Func<int, bool>? IsBlank { get; set; }
+
     /// <summary>What a glyph stands for; several where the program uses it for several characters, none where it does not say.</summary>
     public IReadOnlyList<string> TextsOf(int glyph) => texts.TryGetValue(glyph, out var known) ? known : [];
 }

@@ -2,7 +2,7 @@ using System.Text;
 
 namespace Daxlin.Reading.Pdf.Fonts.Programs;
 
-/// <summary>Reads what TrueType and OpenType programs say of their glyphs (ISO/IEC 14496-22): the tables cmap, post, hmtx, and CFF for its names.</summary>
+/// <summary>Reads what TrueType and OpenType programs say of their glyphs (ISO/IEC 14496-22): the tables cmap, post, hmtx and loca, and CFF for its names.</summary>
 internal static class SfntReader
 {
     private const int MostGlyphs = 65_536;
@@ -16,7 +16,7 @@ internal static class SfntReader
         var start = font.StartsWith("ttcf"u8) ? BigEndian.Long(font, 12) : 0;
         var tables = BigEndian.Short(font, start + 4);
         ReadOnlySpan<byte> heads = [], metrics = [];
-        ReadOnlySpan<byte> head = [];
+        ReadOnlySpan<byte> head = [], places = [];
         for (var index = 0; index < Math.Min(tables, 64); index++)
         {
             var entry = start + 12 + (16 * index);
@@ -40,6 +40,9 @@ internal static class SfntReader
                 case "head":
                     head = table;
                     break;
+                case "loca":
+                    places = table;
+                    break;
                 case "hhea":
                     heads = table;
                     break;
@@ -49,8 +52,14 @@ internal static class SfntReader
             }
         }
         program.Advances = AdvancesOf(head, heads, metrics);
+        if (!places.IsEmpty && !head.IsEmpty)
+            program.IsBlank = BlankBy(places.ToArray(), isLong: BigEndian.Short(head, 50) == 1);
         return program;
     }
+
+    /// <summary>A glyph without an outline ends where it begins.</summary>
+    private static Func<int, bool> BlankBy(byte[] places, bool isLong) => glyph =>
+        isLong ? BigEndian.Long(places, 4L * glyph) == BigEndian.Long(places, (4L * glyph) + 4) : BigEndian.Short(places, 2L * glyph) == BigEndian.Short(places, (2L * glyph) + 2);
 
     private static double[] AdvancesOf(ReadOnlySpan<byte> head, ReadOnlySpan<byte> heads, ReadOnlySpan<byte> metrics)
     {

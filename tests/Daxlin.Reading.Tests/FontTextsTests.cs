@@ -1,0 +1,108 @@
+using Daxlin.Core.Pages;
+using Daxlin.Testing;
+
+namespace Daxlin.Reading.Tests;
+
+/// <summary>What letters are by their font; what the file claims of them counts only where the font draws it.</summary>
+public sealed class FontTextsTests
+{
+    private const string Show = "BT /F2 10 Tf 1 0 0 1 100 700 Tm {0} Tj ET BT /F1 10 Tf 1 0 0 1 100 300 Tm (Total) Tj ET";
+
+    private static Page Read(string shown, string font, params (string, byte[]?)[] objects) => PdfReader.Read(TinyPdf.WithFont(Show.Replace("{0}", shown, StringComparison.Ordinal), font, objects))[0];
+
+    private static void Says(Page page, string read, string? claimed)
+    {
+        Assert.Equal([read, "Total"], page.Words.Select(word => word.Text));
+        Assert.Equal(claimed is null ? [] : new[] { (claimed, read, UnseenBy.Claimed) }, page.Unseen.Select(word => (word.Text, word.Drawn, word.Why)));
+    }
+
+    private const string Simple = "<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica /Encoding << /Differences [1 /five /nine /zero /period /f_i /one.oldstyle /g35] >> /ToUnicode 7 0 R >>";
+
+    [Theory]
+    [InlineData("<010303>", "", "500", null)]
+    [InlineData("<010303>", "1=5 3=0", "500", null)]
+    [InlineData("<010303>", "1=9", "500", "900")]
+    [InlineData("<020103>", "1=9", "950", "990")]
+    [InlineData("<010303>", "3=.", "500", "5..")]
+    [InlineData("<010403>", "4=0", "5.0", "500")]
+    [InlineData("<010303>", "1=٥", "500", null)]
+    [InlineData("<05>", "5=fi", "fi", null)]
+    [InlineData("<05>", "5=ﬁ", "fi", null)]
+    [InlineData("<06>", "6=1", "1", null)]
+    [InlineData("<07>", "7=8", "8", null)]
+    public void A_character_map_is_a_claim_beside_the_names_of_glyphs(string shown, string map, string read, string? claimed)
+    {
+        var texts = map.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(one => (int.Parse(one.Split('=')[0], System.Globalization.CultureInfo.InvariantCulture), one.Split('=')[1])).ToArray();
+        Says(Read(shown, Simple, ("", TinyFont.Map(texts))), read, claimed);
+    }
+
+    private const string Composite = "<< /Type /Font /Subtype /Type0 /BaseFont /Made /Encoding /Identity-H /DescendantFonts [8 0 R] /ToUnicode 7 0 R >>";
+    private const string Descendant = "<< /Type /Font /Subtype /CIDFontType2 /BaseFont /Made /CIDSystemInfo << /Registry (Adobe) /Ordering (Identity) >> /DW 600 /FontDescriptor 9 0 R >>";
+    private const string Descriptor = "<< /Type /FontDescriptor /FontName /Made /Flags 4 /FontFile2 10 0 R >>";
+
+    /// <summary>The program draws glyphs 1 to 3 as 5, 9 and 0.</summary>
+    [Theory]
+    [InlineData("1=5 2=9 3=0", "590", null)]
+    [InlineData("1=9 2=5 3=0", "590", "950")]
+    [InlineData("3=0", "590", null)]
+    [InlineData("", "590", null)]
+    [InlineData("1=x", "590", "x90")]
+    public void A_character_map_is_a_claim_beside_a_font_program(string map, string read, string? claimed)
+    {
+        var texts = map.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(one => (one[0] - '0', one[2..])).ToArray();
+        foreach (var program in new[] { TinyFont.TrueType("590"), TinyFont.Named("five", "nine", "zero") })
+            Says(Read("<000100020003>", Composite, ("", TinyFont.Map(texts)), (Descendant, null), (Descriptor, null), ("", program)), read, claimed);
+    }
+
+    [Fact]
+    public void A_number_that_an_invoice_claims_otherwise_is_told_whole()
+    {
+        var page = Read("[<00010003> -20 <0003>]".Replace("] ", "]", StringComparison.Ordinal) + " TJ () ", Composite, ("", TinyFont.Map((1, "9"), (3, "0"))), (Descendant, null), (Descriptor, null), ("", TinyFont.TrueType("590")));
+        Says(page, "500", "900");
+    }
+
+    /// <summary>What nothing names is no letter, and does not vanish within a number.</summary>
+    [Theory]
+    [InlineData("<0001000400030003>", "5\uFFFD00")]
+    [InlineData("<000100040004000300030003>", "5\uFFFD\uFFFD000")]
+    [InlineData("<000100030004>", "50\uFFFD")]
+    public void A_glyph_that_nothing_names_cannot_be_told(string shown, string read) =>
+        Says(Read(shown, Composite, ("", TinyFont.Map((1, "5"), (3, "0"))), (Descendant, null), (Descriptor, null), ("", TinyFont.TrueType("590"))), read, null);
+
+    [Theory]
+    [InlineData("UniJIS-UTF16-H", "Japan1", "<5408 8A08 0031>", "合計1")]
+    [InlineData("90ms-RKSJ-H", "Japan1", "<8D87 8C76 31>", "合計1")]
+    [InlineData("UniGB-UCS2-H", "GB1", "<5408 8BA1 0031>", "合计1")]
+    [InlineData("UniKS-UCS2-H", "Korea1", "<D569 ACC4 0031>", "합계1")]
+    public void Collections_that_have_a_name_are_read_without_a_program(string encoding, string ordering, string shown, string read) => Says(
+        Read(
+            shown, $"<< /Type /Font /Subtype /Type0 /BaseFont /Made /Encoding /{encoding} /DescendantFonts [7 0 R] >>",
+            ($"<< /Type /Font /Subtype /CIDFontType0 /BaseFont /Made /CIDSystemInfo << /Registry (Adobe) /Ordering ({ordering}) >> >>", null)),
+        read, null);
+
+    /// <summary>Widths are where the file has them: a list, a range, or what all others have.</summary>
+    [Theory]
+    [InlineData("/W [1 [500 250] 3 3 1000]", 100 + 5 + 2.5 + 10)]
+    [InlineData("/W [1 3 400]", 100 + 4 + 4 + 4)]
+    [InlineData("/DW 300", 100 + 3 + 3 + 3)]
+    [InlineData("", 100 + 10 + 10 + 10)]
+    public void Glyphs_are_as_wide_as_the_file_says(string widths, double right)
+    {
+        var page = Read(
+            "<000100020003>", Composite, ("", TinyFont.Map((1, "a"), (2, "b"), (3, "c"))),
+            ($"<< /Type /Font /Subtype /CIDFontType2 /BaseFont /Made {widths} >>", null));
+        Assert.Equal(("abc", right), (page.Words[0].Text, Math.Round(page.Words[0].Box.Right, 3)));
+    }
+
+    [Fact]
+    public void A_column_runs_down_the_page()
+    {
+        var page = Read(
+            "<000100020003>", Composite.Replace("Identity-H", "Identity-V", StringComparison.Ordinal), ("", TinyFont.Map((1, "金"), (2, "合"), (3, "計"))),
+            ("<< /Type /Font /Subtype /CIDFontType2 /BaseFont /Made /DW 1000 >>", null));
+        var column = page.Words.Where(word => word.Text != "Total").ToList();
+        Assert.Equal(["金", "合", "計"], column.Select(word => word.Text));
+        Assert.All(column, word => Assert.Equal(95, word.Box.Left, 3));
+        Assert.Equal([10, 10], column.Zip(column.Skip(1), (one, next) => Math.Round(next.Baseline - one.Baseline, 3)));
+    }
+}
