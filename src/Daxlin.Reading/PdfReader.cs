@@ -9,7 +9,7 @@ using Word = Daxlin.Core.Pages.Word;
 
 namespace Daxlin.Reading;
 
-/// <summary>Reads a PDF into pages of words and strokes. The one place that knows the PDF library.</summary>
+/// <summary>Reads a PDF into pages of words and strokes.</summary>
 public static class PdfReader
 {
     /// <summary>Reads all pages.</summary>

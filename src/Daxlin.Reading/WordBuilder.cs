@@ -40,6 +40,7 @@ internal static class WordBuilder
         {
             SortByStart(row);
             DropDoubles(row);
+            Accents.Join(row);
             NameUnnamed(CollectionsMarshal.AsSpan(row));
             AddRow(CollectionsMarshal.AsSpan(row), turn, parts, store, words);
         }

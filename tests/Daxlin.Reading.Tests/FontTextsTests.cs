@@ -16,7 +16,7 @@ public sealed class FontTextsTests
         Assert.Equal(claimed is null ? [] : new[] { (claimed, read, UnseenBy.Claimed) }, page.Unseen.Select(word => (word.Text, word.Drawn, word.Why)));
     }
 
-    private const string Simple = "<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica /Encoding << /Differences [1 /five /nine /zero /period /f_i /one.oldstyle /g35] >> /ToUnicode 7 0 R >>";
+    private const string Simple = "<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica /Encoding << /Differences [1 /five /nine /zero /period /f_i /one.oldstyle /g35 /onehalf /twosuperior] >> /ToUnicode 7 0 R >>";
 
     [Theory]
     [InlineData("<010303>", "", "500", null)]
@@ -30,6 +30,9 @@ public sealed class FontTextsTests
     [InlineData("<05>", "5=ﬁ", "fi", null)]
     [InlineData("<06>", "6=1", "1", null)]
     [InlineData("<07>", "7=8", "8", null)]
+    [InlineData("<08>", "8=1/2", "1/2", null)]
+    [InlineData("<08>", "8=9", "½", "9")]
+    [InlineData("<09>", "9=2", "2", null)]
     public void A_character_map_is_a_claim_beside_the_names_of_glyphs(string shown, string map, string read, string? claimed)
     {
         var texts = map.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(one => (int.Parse(one.Split('=')[0], System.Globalization.CultureInfo.InvariantCulture), one.Split('=')[1])).ToArray();
@@ -79,6 +82,22 @@ public sealed class FontTextsTests
             shown, $"<< /Type /Font /Subtype /Type0 /BaseFont /Made /Encoding /{encoding} /DescendantFonts [7 0 R] >>",
             ($"<< /Type /Font /Subtype /CIDFontType0 /BaseFont /Made /CIDSystemInfo << /Registry (Adobe) /Ordering ({ordering}) >> >>", null)),
         read, null);
+
+    /// <summary>The glyphs of a Type 3 font are drawings, whose names say nothing where the file has a map.</summary>
+    [Theory]
+    [InlineData("", "590")]
+    [InlineData("1=7 2=8 3=6", "786")]
+    public void Drawings_as_glyphs_are_what_the_map_says_or_else_their_names(string map, string read)
+    {
+        var texts = map.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(one => (one[0] - '0', one[2..])).ToArray();
+        Says(
+            Read(
+                "<010203>",
+                "<< /Type /Font /Subtype /Type3 /FontBBox [0 0 10 10] /FontMatrix [0.1 0 0 0.1 0 0] /FirstChar 1 /LastChar 3 /Widths [6 6 6] /CharProcs << /five 8 0 R /nine 8 0 R /zero 8 0 R >> "
+                + "/Encoding << /Differences [1 /five /nine /zero] >> /ToUnicode 7 0 R >>",
+                ("", TinyFont.Map(texts)), ("", "6 0 d0 0 0 5 5 re f"u8.ToArray())),
+            read, null);
+    }
 
     /// <summary>Widths are where the file has them: a list, a range, or what all others have.</summary>
     [Theory]

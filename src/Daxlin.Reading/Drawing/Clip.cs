@@ -6,14 +6,19 @@ namespace Daxlin.Reading.Drawing;
 /// <param name="Bounds">Around it, in points from the page's lower left; its top is the smaller height here.</param>
 /// <param name="Outline">What it was cut to last; null where that is a rectangle, or nothing yet.</param>
 /// <param name="Before">What it was before that, where it was no rectangle.</param>
-internal sealed record Clip(Box Bounds, Outline? Outline, Clip? Before)
+/// <param name="Cuts">How many outlines it was cut to.</param>
+internal sealed record Clip(Box Bounds, Outline? Outline, Clip? Before, int Cuts)
 {
-    public static Clip None { get; } = new(new Box(double.MinValue, double.MinValue, double.MaxValue, double.MaxValue), null, null);
+    /// <summary>Outlines within outlines, each of which is looked at for each letter.</summary>
+    private const int MostCuts = 1000;
+
+    public static Clip None { get; } = new(new Box(double.MinValue, double.MinValue, double.MaxValue, double.MaxValue), null, null, 0);
 
     public Clip CutTo(Outline outline, bool isRectangle)
     {
-        var bounds = Cut(outline.Bounds);
-        return isRectangle ? new Clip(bounds, null, Outline is null ? Before : this) : new Clip(bounds, outline, Outline is null ? Before : this);
+        if (Cuts >= MostCuts)
+            throw new UnreadableException("too-large", $"A page is cut to more than {MostCuts} outlines within each other, which no invoice needs; it was not read.");
+        return new Clip(Cut(outline.Bounds), isRectangle ? null : outline, Outline is null ? Before : this, isRectangle ? Cuts : Cuts + 1);
     }
 
     public Box Cut(Box box) => new(

@@ -3,6 +3,9 @@ namespace Daxlin.Reading.Pdf.Fonts;
 /// <summary>A character map (ISO 32000-2, 9.7.5 and 9.10.3): which bytes are a code, and what glyph number or text the code stands for.</summary>
 internal sealed class CMap
 {
+    /// <summary>Spaces of codes looked through for each letter; maps have one to five.</summary>
+    private const int MostSpaces = 100;
+
     private readonly List<(int Bytes, uint First, uint Last)> codeSpaces = [];
     private readonly List<(uint First, uint Last, uint Number)> ranges = [];
     private readonly Dictionary<uint, uint> numbers = [];
@@ -22,9 +25,20 @@ internal sealed class CMap
     public bool IsVertical { get; set; }
 
     /// <summary>Puts the ranges in order, when all are there: a map is looked up by several threads.</summary>
-    public void Sort() => ranges.Sort((one, other) => one.First.CompareTo(other.First));
+    public void Sort()
+    {
+        ranges.Sort((one, other) => one.First.CompareTo(other.First));
+        textRanges.Sort((one, other) => one.First.CompareTo(other.First));
+    }
 
-    public void AddCodeSpace(int bytes, uint first, uint last) => codeSpaces.Add((bytes, first, last));
+    /// <summary>How many things it keeps.</summary>
+    public int Weight => numbers.Count + ranges.Count + texts.Count + textRanges.Count;
+
+    public void AddCodeSpace(int bytes, uint first, uint last)
+    {
+        if (codeSpaces.Count < MostSpaces)
+            codeSpaces.Add((bytes, first, last));
+    }
 
     public void AddRange(uint first, uint last, uint number)
     {
@@ -44,7 +58,8 @@ internal sealed class CMap
     /// <summary>Has another map say what this one does not.</summary>
     public void Use(CMap other)
     {
-        codeSpaces.AddRange(other.codeSpaces);
+        foreach (var (bytes, first, last) in other.codeSpaces)
+            AddCodeSpace(bytes, first, last);
         used.Add(other);
     }
 
@@ -85,18 +100,8 @@ internal sealed class CMap
     {
         if (numbers.TryGetValue(code, out var single))
             return single;
-        var (low, high) = (0, ranges.Count - 1);
-        while (low <= high)
-        {
-            var middle = (low + high) / 2;
-            var (first, last, number) = ranges[middle];
-            if (code < first)
-                high = middle - 1;
-            else if (code > last)
-                low = middle + 1;
-            else
-                return number + (code - first);
-        }
+        if (Sorted.Find(ranges, code, range => range.First, range => range.Last) is { } found)
+            return found.Number + (code - found.First);
         foreach (var other in used)
         {
             if (other.NumberOf(code) is { } there)
@@ -110,12 +115,8 @@ internal sealed class CMap
     {
         if (texts.TryGetValue(code, out var single))
             return single;
-        foreach (var (first, last, text) in textRanges)
-        {
-            if (code < first || code > last || text.Length == 0)
-                continue;
-            return text[..^1] + (char)(text[^1] + (code - first));
-        }
+        if (Sorted.Find(textRanges, code, range => range.First, range => range.Last) is { Text.Length: > 0 } found)
+            return found.Text[..^1] + (char)(found.Text[^1] + (code - found.First));
         foreach (var other in used)
         {
             if (other.TextOf(code) is { } there)

@@ -43,6 +43,9 @@ internal static class FontReader
             ?? (kind == "Type3" || (isEmbedded && (kind == "TrueType" || program.BuiltIn.Count > 0)) ? null : SimpleEncoding.StandardNameOf(code));
         IReadOnlyList<string> OwnOf(int code)
         {
+            // The names of drawings are any that the file likes.
+            if (kind == "Type3" && claims?.TextOf((uint)code) is not null)
+                return [];
             if (kind == "TrueType" && program.Codes.TryGetValue(code, out var glyph) && (isSymbolic || encoding.NameOf(code) is null) && program.TextsOf(glyph) is { Count: > 0 } drawn)
                 return drawn;
             return NameOf(code) is { } name && (isDingbats ? GlyphNames.DingbatOf(name) : GlyphNames.TextOf(name)) is { } text ? [text] : [];

@@ -14,7 +14,7 @@ internal static class GlyphTexts
     {
         if (own.Count == 0)
             return (Cleaned(claimed) ?? Glyph.Unnamed, null);
-        if (claimed is null or Glyph.Unnamed)
+        if (claimed is null or "" or Glyph.Unnamed)
             return (own[0], null);
         var plain = SpokenText.Of(claimed);
         foreach (var text in own)

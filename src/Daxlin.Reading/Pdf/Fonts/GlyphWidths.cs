@@ -9,9 +9,9 @@ internal sealed class GlyphWidths
     private const int Most = 200_000;
 
     private readonly Dictionary<int, double> single = [];
-    private readonly List<(int First, int Last, double Width)> ranges = [];
+    private readonly List<(uint First, uint Last, double Width)> ranges = [];
     private readonly Dictionary<int, (double Advance, double X, double Y)> columns = [];
-    private readonly List<(int First, int Last, double Advance, double X, double Y)> columnRanges = [];
+    private readonly List<(uint First, uint Last, double Advance, double X, double Y)> columnRanges = [];
     private readonly double usual;
     private readonly double usualY = 880;
     private readonly double usualAdvance = -1000;
@@ -22,10 +22,12 @@ internal sealed class GlyphWidths
         usual = objects.Number(descendant, "DW") ?? 1000;
         if (objects.Numbers(descendant, "DW2", 2) is { } column)
             (usualY, usualAdvance) = (column[0], column[1]);
-        Read(objects.Array(descendant, "W"), 1, objects, (number, parts) => single[number] = parts[0], (first, last, parts) => ranges.Add((first, last, parts[0])));
+        Read(objects.Array(descendant, "W"), 1, objects, (number, parts) => single[number] = parts[0], (first, last, parts) => ranges.Add(((uint)first, (uint)last, parts[0])));
         Read(
             objects.Array(descendant, "W2"), 3, objects,
-            (number, parts) => columns[number] = (parts[0], parts[1], parts[2]), (first, last, parts) => columnRanges.Add((first, last, parts[0], parts[1], parts[2])));
+            (number, parts) => columns[number] = (parts[0], parts[1], parts[2]), (first, last, parts) => columnRanges.Add(((uint)first, (uint)last, parts[0], parts[1], parts[2])));
+        ranges.Sort((one, other) => one.First.CompareTo(other.First));
+        columnRanges.Sort((one, other) => one.First.CompareTo(other.First));
     }
 
     /// <summary>Reads a list of <c>first [a b c]</c> and <c>first last a</c>, each entry of so many numbers.</summary>
@@ -52,7 +54,8 @@ internal sealed class GlyphWidths
                 return;
             for (var part = 0; part < parts; part++)
                 entry[part] = objects.AsNumber(listed[at + 2 + part]) ?? 0;
-            range(first, (int)(objects.AsNumber(listed[at + 1]) ?? 0), entry);
+            if (objects.AsNumber(listed[at + 1]) is { } last && last >= first && first >= 0)
+                range(first, (int)last, entry);
             at += 2 + parts;
         }
     }
@@ -62,11 +65,8 @@ internal sealed class GlyphWidths
     {
         if (single.TryGetValue(number, out var width))
             return width / 1000;
-        foreach (var (first, last, all) in ranges)
-        {
-            if (number >= first && number <= last)
-                return all / 1000;
-        }
+        if (Sorted.Find(ranges, (uint)number, range => range.First, range => range.Last) is { } found)
+            return found.Width / 1000;
         return usual / 1000;
     }
 
@@ -75,11 +75,8 @@ internal sealed class GlyphWidths
     {
         if (columns.TryGetValue(number, out var own))
             return (own.Advance / 1000, -own.X / 1000, -own.Y / 1000);
-        foreach (var (first, last, advance, x, y) in columnRanges)
-        {
-            if (number >= first && number <= last)
-                return (advance / 1000, -x / 1000, -y / 1000);
-        }
+        if (Sorted.Find(columnRanges, (uint)number, range => range.First, range => range.Last) is { } found)
+            return (found.Advance / 1000, -found.X / 1000, -found.Y / 1000);
         return (usualAdvance / 1000, -WidthOf(number) / 2, -usualY / 1000);
     }
 }

@@ -17,6 +17,9 @@ internal sealed class FontProgram
     /// <summary>How far each glyph moves on, of the type's size; empty where it was not read.</summary>
     public double[] Advances { get; set; } = [];
 
+    /// <summary>How many things it keeps.</summary>
+    public int Weight => texts.Count + Codes.Count + BuiltIn.Count + Advances.Length;
+
     public void AddText(int glyph, string text)
     {
         if (!texts.TryGetValue(glyph, out var known))

@@ -8,8 +8,10 @@ namespace Daxlin.Reading.Pdf.Fonts.Programs;
 /// <remarks>They are known by a hash of their packed bytes, so what is known is not even unpacked.</remarks>
 internal static class FontPrograms
 {
-    /// <summary>Things kept; when there are more, all are let go.</summary>
-    private const int MostKept = 512;
+    /// <summary>Characters and names kept, some 100 bytes each; when there are more, all are let go.</summary>
+    private const int MostKept = 200_000;
+
+    private static int kept;
 
     private static readonly ConcurrentDictionary<Int128, FontProgram> programs = [];
     private static readonly ConcurrentDictionary<Int128, CMap> maps = [];
@@ -19,24 +21,30 @@ internal static class FontPrograms
     public static FontProgram Of(DictionaryToken? descriptor, PdfObjects objects)
     {
         if (objects.Stream(descriptor, "FontFile2") is { } trueType)
-            return Known(programs, trueType, objects, bytes => SfntReader.Read(bytes.Span));
+            return Known(programs, trueType, objects, bytes => SfntReader.Read(bytes.Span), program => program.Weight);
         if (objects.Stream(descriptor, "FontFile3") is { } compact)
-            return Known(programs, compact, objects, bytes => bytes.Span.StartsWith("OTTO"u8) || bytes.Span.StartsWith("\0\u0001\0\0"u8) ? SfntReader.Read(bytes.Span) : CffReader.Read(bytes.Span));
-        return objects.Stream(descriptor, "FontFile") is { } type1 ? Known(programs, type1, objects, bytes => Type1Reader.Read(bytes.Span)) : FontProgram.Silent;
+            return Known(programs, compact, objects, bytes => bytes.Span.StartsWith("OTTO"u8) || bytes.Span.StartsWith("\0\u0001\0\0"u8) ? SfntReader.Read(bytes.Span) : CffReader.Read(bytes.Span), program => program.Weight);
+        return objects.Stream(descriptor, "FontFile") is { } type1 ? Known(programs, type1, objects, bytes => Type1Reader.Read(bytes.Span), program => program.Weight) : FontProgram.Silent;
     }
 
     /// <summary>The character map of a stream.</summary>
-    public static CMap MapOf(StreamToken stream, PdfObjects objects) => Known(maps, stream, objects, bytes => CMapReader.Read(bytes.Span, NamedCMaps.Find));
+    public static CMap MapOf(StreamToken stream, PdfObjects objects) => Known(maps, stream, objects, bytes => CMapReader.Read(bytes.Span, NamedCMaps.Find), map => map.Weight);
 
-    private static T Known<T>(ConcurrentDictionary<Int128, T> known, StreamToken stream, PdfObjects objects, Func<ReadOnlyMemory<byte>, T> read)
+    private static T Known<T>(ConcurrentDictionary<Int128, T> known, StreamToken stream, PdfObjects objects, Func<ReadOnlyMemory<byte>, T> read, Func<T, int> weigh)
     {
         Span<byte> hash = stackalloc byte[SHA256.HashSizeInBytes];
         SHA256.HashData(stream.Data.Span, hash);
         var key = BitConverter.ToInt128(hash);
         if (known.TryGetValue(key, out var same))
             return same;
-        if (known.Count >= MostKept)
-            known.Clear();
-        return known[key] = read(objects.Unpack(stream));
+        var made = read(objects.Unpack(stream));
+        // Even what says nothing has a name to be kept by.
+        if (Interlocked.Add(ref kept, weigh(made) + 1) > MostKept)
+        {
+            programs.Clear();
+            maps.Clear();
+            Interlocked.Exchange(ref kept, weigh(made) + 1);
+        }
+        return known[key] = made;
     }
 }
