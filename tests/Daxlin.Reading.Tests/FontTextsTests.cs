@@ -72,6 +72,10 @@ public sealed class FontTextsTests
     public void A_glyph_that_nothing_names_cannot_be_told(string shown, string read) =>
         Says(Read(shown, Composite, ("", TinyFont.Map((1, "5"), (3, "0"))), (Descendant, null), (Descriptor, null), ("", TinyFont.TrueType("590"))), read, null);
 
+    [Fact]
+    public void Text_in_a_font_that_is_not_there_does_not_vanish() =>
+        Assert.Equal("\uFFFD\uFFFD\uFFFD \uFFFD", PdfReader.Read(TinyPdf.OnePage("BT /F9 10 Tf 1 0 0 1 100 700 Tm (500 0) Tj ET BT /F1 10 Tf 1 0 0 1 100 300 Tm (Total) Tj ET"))[0].Lines[0].Text);
+
     [Theory]
     [InlineData("UniJIS-UTF16-H", "Japan1", "<5408 8A08 0031>", "合計1")]
     [InlineData("90ms-RKSJ-H", "Japan1", "<8D87 8C76 31>", "合計1")]
@@ -82,6 +86,22 @@ public sealed class FontTextsTests
             shown, $"<< /Type /Font /Subtype /Type0 /BaseFont /Made /Encoding /{encoding} /DescendantFonts [7 0 R] >>",
             ($"<< /Type /Font /Subtype /CIDFontType0 /BaseFont /Made /CIDSystemInfo << /Registry (Adobe) /Ordering ({ordering}) >> >>", null)),
         read, null);
+
+    /// <summary>The codes of a symbolic font are its program's own; what is named beside is taken only where nothing else says.</summary>
+    [Theory]
+    [InlineData(4, "1=7 2=8 3=6", "786", null)]
+    [InlineData(32, "1=7 2=8 3=6", "590", "786")]
+    [InlineData(4, "", "590", null)]
+    public void The_encoding_of_a_symbolic_font_is_no_witness(int flags, string map, string read, string? claimed)
+    {
+        var texts = map.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(one => (one[0] - '0', one[2..])).ToArray();
+        Says(
+            Read(
+                "<010203>",
+                $"<< /Type /Font /Subtype /TrueType /BaseFont /Made /Encoding << /Differences [1 /five /nine /zero] >> {(map.Length > 0 ? "/ToUnicode 7 0 R" : "")} /FontDescriptor 8 0 R >>",
+                ("", TinyFont.Map(texts)), ($"<< /Type /FontDescriptor /FontName /Made /Flags {flags} /FontFile2 9 0 R >>", null), ("", TinyFont.Symbolic(3))),
+            read, claimed);
+    }
 
     /// <summary>The glyphs of a Type 3 font are drawings, whose names say nothing where the file has a map.</summary>
     [Theory]

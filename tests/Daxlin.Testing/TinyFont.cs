@@ -9,6 +9,15 @@ public static class TinyFont
     /// <summary>A TrueType program whose table of characters has these; each glyph's number is its place from 1.</summary>
     public static byte[] TrueType(string characters) => Sfnt(("cmap", Characters(characters)), ("head", Head()), ("hhea", Heads(characters.Length + 1)), ("hmtx", Metrics(characters.Length + 1)));
 
+    /// <summary>A TrueType program that knows its glyphs by codes of its own, from 1, and does not say what they are.</summary>
+    public static byte[] Symbolic(int glyphs)
+    {
+        var table = new List<byte>();
+        // Of the Macintosh: a table of glyphs by code.
+        Add(table, [0, 1, 1, 0, 0, 12, 6, 10 + (2 * glyphs), 0, 1, glyphs, .. Enumerable.Range(1, glyphs)]);
+        return Sfnt(("cmap", [.. table]), ("head", Head()), ("hhea", Heads(glyphs + 1)), ("hmtx", Metrics(glyphs + 1)));
+    }
+
     /// <summary>A TrueType program that names its glyphs; each one's number is its place from 1.</summary>
     public static byte[] Named(params string[] names)
     {

@@ -122,7 +122,7 @@ internal sealed class ContentReader
                 state.Leading = operands.Number(0);
                 break;
             case ContentOperator.Font when NameAt(operands, 1, content) is { } font:
-                state.Font = resources.FontOf(font);
+                state.Font = resources.FontOf(font) ?? FontReader.Missing;
                 state.FontSize = operands.Number(0);
                 break;
             case ContentOperator.TextMode:

@@ -14,6 +14,9 @@ internal static class FontReader
     /// <summary>The width of a glyph of which nothing says how wide it is, of the type's size.</summary>
     private const double UnknownWidth = 0.5;
 
+    /// <summary>What text is shown in whose font is not there: something stands there, and nobody can tell what.</summary>
+    public static Font Missing { get; } = new SimpleFont(code => new Glyph(code == ' ' ? " " : Glyph.Unknown, UnknownWidth, UnknownWidth));
+
     public static Font Read(DictionaryToken font, PdfObjects objects) =>
         objects.Name(font, "Subtype") == "Type0" ? Composite(font, objects) : Simple(font, objects);
 
@@ -43,10 +46,12 @@ internal static class FontReader
             ?? (kind == "Type3" || (isEmbedded && (kind == "TrueType" || program.BuiltIn.Count > 0)) ? null : SimpleEncoding.StandardNameOf(code));
         IReadOnlyList<string> OwnOf(int code)
         {
+            var isClaimed = claims?.TextOf((uint)code) is not null;
             // The names of drawings are any that the file likes.
-            if (kind == "Type3" && claims?.TextOf((uint)code) is not null)
+            if (kind == "Type3" && isClaimed)
                 return [];
-            if (kind == "TrueType" && program.Codes.TryGetValue(code, out var glyph) && (isSymbolic || encoding.NameOf(code) is null) && program.TextsOf(glyph) is { Count: > 0 } drawn)
+            // A symbolic font's codes are its program's; an encoding that the file names beside is no witness, and only better than nothing.
+            if (kind == "TrueType" && program.Codes.TryGetValue(code, out var glyph) && (isSymbolic || encoding.NameOf(code) is null) && program.TextsOf(glyph) is var drawn && (drawn.Count > 0 || isClaimed))
                 return drawn;
             return NameOf(code) is { } name && (isDingbats ? GlyphNames.DingbatOf(name) : GlyphNames.TextOf(name)) is { } text ? [text] : [];
         }
