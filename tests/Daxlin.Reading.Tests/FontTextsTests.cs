@@ -16,7 +16,7 @@ public sealed class FontTextsTests
         Assert.Equal(claimed is null ? [] : new[] { (claimed, read, UnseenBy.Claimed) }, page.Unseen.Select(word => (word.Text, word.Drawn, word.Why)));
     }
 
-    private const string Simple = "<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica /Encoding << /Differences [1 /five /nine /zero /period /f_i /one.oldstyle /g35 /onehalf /twosuperior] >> /ToUnicode 7 0 R >>";
+    private const string Simple = "<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica /Encoding << /Differences [1 /five /nine /zero /period /f_i /one.oldstyle /g35 /onehalf /twosuperior /uniwm12 /ucwmx /u110000] >> /ToUnicode 7 0 R >>";
 
     [Theory]
     [InlineData("<010303>", "", "500", null)]
@@ -33,6 +33,7 @@ public sealed class FontTextsTests
     [InlineData("<08>", "8=1/2", "1/2", null)]
     [InlineData("<08>", "8=9", "½", "9")]
     [InlineData("<09>", "9=2", "2", null)]
+    [InlineData("<010A0B0C01>", "", "5\uFFFD\uFFFD\uFFFD5", null)]
     public void A_character_map_is_a_claim_beside_the_names_of_glyphs(string shown, string map, string read, string? claimed)
     {
         var texts = map.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(one => (int.Parse(one.Split('=')[0], System.Globalization.CultureInfo.InvariantCulture), one.Split('=')[1])).ToArray();

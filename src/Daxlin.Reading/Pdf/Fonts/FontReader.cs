@@ -36,7 +36,7 @@ internal static class FontReader
         var encoding = SimpleEncoding.Of(font, objects);
         var baseFont = objects.Name(font, "BaseFont") ?? "";
         var metrics = MetricsOf(baseFont);
-        var isDingbats = metrics?.FontName == "ZapfDingbats";
+        var isDingbats = baseFont.Contains("Dingbats", StringComparison.Ordinal);
         var program = FontPrograms.Of(descriptor, objects);
         var isEmbedded = program != FontProgram.Silent;
         var isSymbolic = ((int)(objects.Number(descriptor, "Flags") ?? 0) & Symbolic) != 0;
@@ -63,8 +63,12 @@ internal static class FontReader
         return new SimpleFont(code =>
         {
             var (text, claimed) = GlyphTexts.Settle(claims?.TextOf((uint)code), OwnOf(code));
-            if (text == Glyph.Unnamed && program.Codes.TryGetValue(code, out var drawn) && program.IsBlank is { } isBlank)
-                text = isBlank(drawn) ? " " : Glyph.Unknown;
+            if (text == Glyph.Unnamed)
+            {
+                // A glyph that has a name, if one that says nothing, was made to be seen.
+                text = program.Codes.TryGetValue(code, out var drawn) && program.IsBlank is { } isBlank ? isBlank(drawn) ? " " : Glyph.Unknown
+                    : NameOf(code) is not (null or ".notdef" or ".null" or "nonmarkingreturn") ? Glyph.Unknown : Glyph.Unnamed;
+            }
             var width = WidthOf(code);
             return new Glyph(text, width, width, claimed);
         });

@@ -19,8 +19,21 @@ internal static class GlyphNames
         return parts.Contains(null) ? null : string.Concat(parts);
     }
 
-    private static string? Listed(string name) => name.Length == 0 ? null : GlyphList.AdobeGlyphList.NameToUnicode(name);
+    private static string? Listed(string name)
+    {
+        if (name.Length == 0)
+            return null;
+        try
+        {
+            return GlyphList.AdobeGlyphList.NameToUnicode(name);
+        }
+        catch (Exception error) when (error is FormatException or ArgumentException or OverflowException)
+        {
+            // A name that begins as one of a number and is none: "uniwm", "ucwm".
+            return null;
+        }
+    }
 
     /// <summary>As <see cref="TextOf"/>, for the symbols of the standard font ZapfDingbats.</summary>
-    public static string? DingbatOf(string name) => GlyphList.ZapfDingbats.NameToUnicode(name);
+    public static string? DingbatOf(string name) => name.StartsWith('a') ? GlyphList.ZapfDingbats.NameToUnicode(name) : Listed(name);
 }
