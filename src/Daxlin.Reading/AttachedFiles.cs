@@ -1,14 +1,16 @@
 using System.Collections.Immutable;
 using System.Security.Cryptography;
 using Daxlin.Core.Capture;
-using UglyToad.PdfPig;
-using UglyToad.PdfPig.Filters;
+using Daxlin.Reading.Pdf;
 using UglyToad.PdfPig.Tokens;
 
 namespace Daxlin.Reading;
 
 /// <summary>Finds the XML files that a PDF carries (ISO 32000-2, 7.11.4): by its names of embedded files, and as associated files of the whole document.</summary>
-/// <remarks>Files of other kinds are never unpacked: a drawing of a hundred megabytes beside an invoice is none of its business.</remarks>
+/// <remarks>
+/// Files of other kinds are never unpacked: a drawing of a hundred megabytes beside an invoice is none of its business. Whatever is wrong with
+/// attachments, the pages are whole.
+/// </remarks>
 internal sealed class AttachedFiles
 {
     private const int MostFiles = 20;
@@ -16,33 +18,20 @@ internal sealed class AttachedFiles
     private const int Deepest = 30;
     private const string Ending = ".xml";
 
-    private static readonly NameToken EmbeddedFiles = NameToken.Create("EmbeddedFiles");
-    private static readonly NameToken Names = NameToken.Create("Names");
-    private static readonly NameToken Kids = NameToken.Create("Kids");
-    private static readonly NameToken Associated = NameToken.Create("AF");
-    private static readonly NameToken Embedded = NameToken.Create("EF");
-    private static readonly NameToken File = NameToken.Create("F");
-    private static readonly NameToken UnicodeFile = NameToken.Create("UF");
-
-    private readonly PdfDocument document;
-    private readonly IFilterProvider filters;
+    private readonly PdfObjects objects;
     private readonly ImmutableArray<AttachedFile>.Builder found = ImmutableArray.CreateBuilder<AttachedFile>();
     private readonly HashSet<(string Name, string Hash)> takenOnce = [];
     private int nodes;
 
-    private AttachedFiles(PdfDocument document, IFilterProvider filters) => (this.document, this.filters) = (document, filters);
+    private AttachedFiles(PdfObjects objects) => this.objects = objects;
 
-    public static ImmutableArray<AttachedFile> Of(PdfDocument document, IFilterProvider filters)
+    public static ImmutableArray<AttachedFile> Of(DictionaryToken catalog, PdfObjects objects)
     {
-        var files = new AttachedFiles(document, filters);
-        var catalog = document.Structure.Catalog.CatalogDictionary;
-        if (files.Get<DictionaryToken>(catalog, Names) is { } names && files.Get<DictionaryToken>(names, EmbeddedFiles) is { } tree)
+        var files = new AttachedFiles(objects);
+        if (Damage.OrNull(() => objects.Dictionary(objects.Dictionary(catalog, "Names"), "EmbeddedFiles")) is { } tree)
             files.AddTree(tree, 0);
-        if (files.Get<ArrayToken>(catalog, Associated) is { } associated)
-        {
-            foreach (var one in associated.Data)
-                files.Add(one);
-        }
+        foreach (var one in Damage.OrNull(() => objects.Array(catalog, "AF")) ?? [])
+            files.Add(one);
         return files.found.ToImmutable();
     }
 
@@ -51,67 +40,30 @@ internal sealed class AttachedFiles
     {
         if (depth > Deepest || ++nodes > MostNodes)
             return;
-        if (Get<ArrayToken>(node, Names) is { } pairs)
+        var pairs = Damage.OrNull(() => objects.Array(node, "Names")) ?? [];
+        for (var index = 1; index < pairs.Count; index += 2)
+            Add(pairs[index]);
+        foreach (var kid in Damage.OrNull(() => objects.Array(node, "Kids")) ?? [])
         {
-            for (var index = 1; index < pairs.Data.Count; index += 2)
-                Add(pairs.Data[index]);
-        }
-        if (Get<ArrayToken>(node, Kids) is { } kids)
-        {
-            foreach (var kid in kids.Data)
-            {
-                if (Resolve(kid) is DictionaryToken child)
-                    AddTree(child, depth + 1);
-            }
+            if (Damage.OrNull(() => objects.Resolve(kid) as DictionaryToken) is { } child)
+                AddTree(child, depth + 1);
         }
     }
 
     private void Add(IToken specification)
     {
-        if (found.Count >= MostFiles || Resolve(specification) is not DictionaryToken file)
+        if (found.Count >= MostFiles || Damage.OrNull(() => objects.Resolve(specification) as DictionaryToken) is not { } file)
             return;
-        var name = FileName.Of(TextOf(Get<IToken>(file, UnicodeFile)) ?? TextOf(Get<IToken>(file, File)) ?? "");
-        if (!name.EndsWith(Ending, StringComparison.OrdinalIgnoreCase) || Get<DictionaryToken>(file, Embedded) is not { } forms)
+        var name = FileName.Of(Damage.OrNull(() => TextOf(objects.Get(file, "UF"))) ?? Damage.OrNull(() => TextOf(objects.Get(file, "F"))) ?? "");
+        if (!name.EndsWith(Ending, StringComparison.OrdinalIgnoreCase) || Damage.OrNull(() => objects.Dictionary(file, "EF")) is not { } forms)
             return;
+        if ((Damage.OrNull(() => objects.Stream(forms, "UF")) ?? Damage.OrNull(() => objects.Stream(forms, "F"))) is not { } stream)
+            return;
+        // What cannot be unpacked is told with its name.
+        ReadOnlyMemory<byte>? bytes = Damage.OrNull(() => objects.Unpack(stream).ToArray()) is { } unpacked ? unpacked : null;
         // A file is named both by the tree and among the associated ones.
-        if ((Get<StreamToken>(forms, UnicodeFile) ?? Get<StreamToken>(forms, File)) is not { } stream)
-            return;
-        var bytes = Unpacked(stream);
         if (takenOnce.Add((name, bytes is null ? "" : Convert.ToHexString(SHA256.HashData(bytes.Value.Span)))))
             found.Add(new AttachedFile(name, bytes));
-    }
-
-    /// <returns>Null if it cannot be unpacked: the pages are whole all the same.</returns>
-    private ReadOnlyMemory<byte>? Unpacked(StreamToken stream)
-    {
-        try
-        {
-            var bytes = new Memory<byte>(stream.Data.ToArray());
-            var index = 0;
-            foreach (var filter in filters.GetFilters(stream.StreamDictionary))
-                bytes = filter.Decode(bytes, stream.StreamDictionary, filters, index++);
-            return bytes;
-        }
-        catch (Exception error) when (error is not (UnreadableException or OutOfMemoryException or InsufficientExecutionStackException))
-        {
-            return null;
-        }
-    }
-
-    private T? Get<T>(DictionaryToken dictionary, NameToken key) where T : class, IToken =>
-        dictionary.TryGet(key, out var token) ? Resolve(token) as T : null;
-
-    /// <summary>What a reference refers to; null for one that goes nowhere: whatever is wrong with attachments, the pages are whole.</summary>
-    private IToken? Resolve(IToken token)
-    {
-        try
-        {
-            return token is IndirectReferenceToken reference ? document.Structure.GetObject(reference.Data)?.Data : token;
-        }
-        catch (Exception error) when (error is not (UnreadableException or OutOfMemoryException or InsufficientExecutionStackException))
-        {
-            return null;
-        }
     }
 
     private static string? TextOf(IToken? token) => token switch

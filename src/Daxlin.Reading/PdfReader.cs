@@ -2,6 +2,8 @@ using System.Collections.Immutable;
 using System.Runtime.InteropServices;
 using Daxlin.Core.Pages;
 using Daxlin.Reading.Drawing;
+using Daxlin.Reading.Pdf;
+using Daxlin.Reading.Pdf.Content;
 using UglyToad.PdfPig;
 using UglyToad.PdfPig.Exceptions;
 using Page = Daxlin.Core.Pages.Page;
@@ -75,7 +77,8 @@ public static class PdfReader
         if (document.NumberOfPages == 0)
             throw new UnreadableException("damaged", "The PDF has no pages.");
 
-        DrawnPageFactory.AddTo(document, options, filters, limits);
+        var objects = new PdfObjects(document.Structure.TokenScanner, document.Structure.FilterProvider, filters);
+        DrawnPageFactory.AddTo(document, options, objects, limits);
         var pages = ImmutableArray.CreateBuilder<Page>(document.NumberOfPages);
         var store = new WordStore();
         for (var number = 1; number <= document.NumberOfPages; number++)
@@ -91,7 +94,7 @@ public static class PdfReader
                 ? "The PDF holds pictures but no text (a scan): it needs text recognition, which is not set up yet."
                 : $"Nobody sees the text that the PDF holds: it is {UnseenWord.Says(unseen.Key)}. What is seen is a picture (a scan): it needs text recognition, which is not set up yet.");
         }
-        var attached = AttachedFiles.Of(document, filters);
+        var attached = AttachedFiles.Of(document.Structure.Catalog.CatalogDictionary, objects);
         if (filters.Refusal is { } packed)
             throw packed;
         return (pages.DrainToImmutable(), attached);

@@ -38,4 +38,10 @@ public class ArchitectureTests
     public void Only_one_place_knows_the_PDF_library() => Assert.All(
         new[] { Core, Service, Cli },
         assembly => Assert.DoesNotContain(assembly.GetReferencedAssemblies(), name => name.Name!.Contains("PdfPig", StringComparison.Ordinal)));
+
+    /// <summary>What a person sees is decided on what was drawn, whichever library found it in the file.</summary>
+    [Fact]
+    public void What_is_drawn_and_seen_knows_no_PDF_library() => Types().That().ResideInNamespace("Daxlin.Reading.Drawing")
+        .Should().NotDependOnAnyTypesThat().HaveFullNameMatching(@"^UglyToad\.")
+        .Check(Loaded);
 }

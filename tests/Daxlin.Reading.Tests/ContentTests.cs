@@ -92,4 +92,32 @@ public sealed class ContentTests
         var word = Assert.Single(page.Words);
         Assert.Equal((left, baseline, width), (Math.Round(word.Box.Left, 2), Math.Round(word.Baseline, 2), page.Width));
     }
+
+    private const string Spaces =
+        "/ColorSpace << /Grey [/ICCBased << /N 1 >>] /Plain /DeviceRGB /Table [/Indexed /DeviceRGB 1 <FFFFFF000000>] "
+        + "/Spot [/Separation /Made /DeviceRGB << /FunctionType 2 /Domain [0 1] /C0 [1 1 1] /C1 [0 0 0] /N 1 >>] /Strange [/Made] >>";
+
+    /// <summary>White is white in whatever space it is said; where nobody can say which colour it is, the text is taken for seen.</summary>
+    [Theory]
+    [InlineData("/DeviceGray cs 1 sc", false)]
+    [InlineData("/DeviceGray cs 0 sc", true)]
+    [InlineData("/DeviceCMYK cs 0 0 0 0 sc", false)]
+    [InlineData("/Grey cs 1 scn", false)]
+    [InlineData("/Plain cs 1 1 1 scn", false)]
+    [InlineData("/Plain cs", true)]
+    [InlineData("/Table cs 0 scn", false)]
+    [InlineData("/Table cs 1 scn", true)]
+    [InlineData("/Spot cs 0 scn", false)]
+    [InlineData("/Spot cs 1 scn", true)]
+    [InlineData("/Strange cs 1 scn", true)]
+    [InlineData("/Missing cs 1 scn", true)]
+    [InlineData("/Pattern cs /P1 scn", true)]
+    [InlineData("1 g /DeviceRGB CS 0 0 0 SC", false)]
+    [InlineData("1 g 1 Tr 0 G", true)]
+    [InlineData("0 g 1 Tr 1 G", false)]
+    public void Ink_is_told_in_any_space(string ink, bool isSeen)
+    {
+        var page = PdfReader.Read(TinyPdf.OnePage($"q {ink} BT /F1 10 Tf 100 700 Td (9,500.00) Tj ET Q BT /F1 10 Tf 100 300 Td (Total) Tj ET", resources: Spaces))[0];
+        Assert.Equal(isSeen ? ["9,500.00", "Total"] : ["Total"], page.Words.Select(word => word.Text));
+    }
 }

@@ -16,6 +16,8 @@ public sealed class FontTextsTests
         Assert.Equal(claimed is null ? [] : new[] { (claimed, read, UnseenBy.Claimed) }, page.Unseen.Select(word => (word.Text, word.Drawn, word.Why)));
     }
 
+    private static void Says(Page page, string[] words) => Assert.Equal(words, page.Words.Select(word => word.Text));
+
     private const string Simple = "<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica /Encoding << /Differences [1 /five /nine /zero /period /f_i /one.oldstyle /g35 /onehalf /twosuperior /uniwm12 /ucwmx /u110000] >> /ToUnicode 7 0 R >>";
 
     [Theory]
@@ -103,6 +105,46 @@ public sealed class FontTextsTests
                 ("", TinyFont.Map(texts)), ($"<< /Type /FontDescriptor /FontName /Made /Flags {flags} /FontFile2 9 0 R >>", null), ("", TinyFont.Symbolic(3))),
             read, claimed);
     }
+
+    private const string BuiltIn = "<< /Type /Font /Subtype /Type1 /BaseFont /Made {0} /FontDescriptor 8 0 R >>";
+
+    /// <summary>Type 1 and compact programs say by themselves what their codes are, and are a witness beside the file's map.</summary>
+    [Theory]
+    [InlineData("", "590", null)]
+    [InlineData("1=5", "590", null)]
+    [InlineData("1=9 2=5", "590", "950")]
+    public void A_program_with_an_encoding_of_its_own_says_what_its_codes_are(string map, string read, string? claimed)
+    {
+        var texts = map.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(one => (one[0] - '0', one[2..])).ToArray();
+        var font = BuiltIn.Replace("{0}", map.Length > 0 ? "/ToUnicode 7 0 R" : "", StringComparison.Ordinal);
+        Says(
+            Read("<010203>", font, ("", TinyFont.Map(texts)), ("<< /Type /FontDescriptor /Flags 4 /FontFile 9 0 R >>", null), ("", TinyFont.Type1((1, "five"), (2, "nine"), (3, "zero")))), read, claimed);
+        Says(
+            Read(
+                "<010203>", font, ("", TinyFont.Map(texts)), ("<< /Type /FontDescriptor /Flags 4 /FontFile3 9 0 R >>", null),
+                ("/Subtype /Type1C", TinyFont.Compact([("five", true), ("nine", true), ("zero", true)], [1, 2, 3]))),
+            read, claimed);
+    }
+
+    /// <summary>Glyphs of a collection have no names; whether one leaves a mark its program says all the same.</summary>
+    [Fact]
+    public void A_glyph_without_a_name_is_a_blank_only_if_it_leaves_no_mark() => Says(
+        Read(
+            "<0007000900070008000700070007>", "<< /Type /Font /Subtype /Type0 /BaseFont /Made /Encoding /Identity-H /DescendantFonts [8 0 R] /ToUnicode 7 0 R >>", ("", TinyFont.Map((7, "5"))),
+            ("<< /Type /Font /Subtype /CIDFontType0 /BaseFont /Made /DW 600 /FontDescriptor 9 0 R >>", null), ("<< /Type /FontDescriptor /Flags 4 /FontFile3 10 0 R >>", null),
+            ("/Subtype /CIDFontType0C", TinyFont.Compact([("7", true), ("8", false), ("9", true)]))),
+        ["5\uFFFD5", "555", "Total"]);
+
+    /// <summary>A font program or a map that is damaged is no reason to refuse a file whose letters have names.</summary>
+    [Theory]
+    [InlineData("/FontFile", "/Filter /FlateDecode")]
+    [InlineData("/FontFile2", "/Filter /FlateDecode")]
+    [InlineData("/FontFile3", "/Filter /Nonsense")]
+    public void A_damaged_program_is_one_that_says_nothing(string key, string entries) => Says(
+        Read(
+            "<0102>", "<< /Type /Font /Subtype /Type1 /BaseFont /Made /Encoding << /Differences [1 /five /nine] >> /ToUnicode 7 0 R /FontDescriptor 8 0 R >>", ("/Filter /FlateDecode", "no map"u8.ToArray()),
+            ($"<< /Type /FontDescriptor /Flags 4 {key} 9 0 R >>", null), (entries, "no program"u8.ToArray())),
+        "59", null);
 
     /// <summary>The glyphs of a Type 3 font are drawings, whose names say nothing where the file has a map.</summary>
     [Theory]

@@ -18,6 +18,9 @@ public sealed class MutatedFilesTests
             {
                 var pages = PdfReader.Read(MutatedFiles.Make(seed));
                 Assert.All(pages.SelectMany(page => page.Words), word => Assert.Equal(word.Text.Length, word.Stops.Length));
+                Assert.All(
+                    pages.SelectMany(page => page.Words.Select(word => word.Box).Concat(page.Unseen.Select(word => word.Box)).Concat(page.Strokes.Select(stroke => stroke.Box))),
+                    box => Assert.True(double.IsFinite(box.Left + box.Top + box.Right + box.Bottom), $"Seed {seed}: {box}"));
                 read++;
             }
             catch (UnreadableException error)

@@ -60,6 +60,9 @@ public static class MutatedFiles
         return [.. bytes];
     }
 
+    /// <summary>More than a number can be.</summary>
+    private static readonly string Enormous = " " + new string('9', 400);
+
     /// <summary>What content, maps and fonts are made of.</summary>
-    private static readonly string[] Bits = ["[", "]", "<<", ">>", "(", ")", "<", ">", "/", "%", " q ", " Q ", " BT ", " ET ", " Do ", " BI ", " ID ", " EMC ", " Tj ", " TJ ", " re ", " 99999999999 ", " -1e9 ", " 1 0 0 0 0 1 cm ", "\\", "\0\0\0\0", "\u007F"];
+    private static readonly string[] Bits = ["[", "]", "<<", ">>", "(", ")", "<", ">", "/", "%", " q ", " Q ", " BT ", " ET ", " Do ", " BI ", " ID ", " EMC ", " Tj ", " TJ ", " re ", " 99999999999 ", " -1e9 ", " 1 0 0 0 0 1 cm ", " 1000000000 0 0 1000000000 0 0 cm ", Enormous, Enormous + " 0 0 1 0 0 cm ", "\\", "\0\0\0\0", "\u007F"];
 }

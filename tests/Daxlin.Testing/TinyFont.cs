@@ -33,6 +33,49 @@ public static class TinyFont
         return Sfnt(("post", [.. table]));
     }
 
+    /// <summary>A Type 1 program with an encoding of its own.</summary>
+    public static byte[] Type1(params (int Code, string Name)[] encoding) => Encoding.ASCII.GetBytes(
+        "%!PS-AdobeFont-1.0: Made\n/FontInfo 2 dict dup begin end def\n/Encoding 256 array\n0 1 255 {1 index exch /.notdef put} for\n"
+        + string.Concat(encoding.Select(one => $"dup {one.Code} /{one.Name} put\n")) + "readonly def\ncurrentfile eexec\n");
+
+    /// <summary>A compact program; each glyph's number is its place from 1.</summary>
+    /// <param name="glyphs">Names, and whether the glyph leaves a mark; a number where the program is one of a collection.</param>
+    /// <param name="codes">Its encoding; the standard one if there is none.</param>
+    public static byte[] Compact((string Name, bool IsSeen)[] glyphs, byte[]? codes = null)
+    {
+        var isCollection = int.TryParse(glyphs[0].Name, out _);
+        byte[] head = [1, 0, 4, 1];
+        var names = Index(["Made"u8.ToArray()]);
+        var strings = Index(isCollection ? ["Adobe"u8.ToArray(), "Identity"u8.ToArray()] : [.. glyphs.Select(glyph => Encoding.ASCII.GetBytes(glyph.Name))]);
+        // A width and the end; or a move, a line and the end.
+        var programs = Index([new byte[] { 14 }, .. glyphs.Select(glyph => glyph.IsSeen ? new byte[] { 139, 149, 21, 149, 149, 5, 14 } : [149, 14])]);
+        var charset = new List<byte> { 0 };
+        Add(charset, glyphs.Select((glyph, at) => isCollection ? int.Parse(glyph.Name, System.Globalization.CultureInfo.InvariantCulture) : 391 + at));
+        byte[] encoding = codes is null ? [] : [0, (byte)codes.Length, .. codes];
+        byte[] Top(int from) =>
+        [
+            .. isCollection ? new byte[] { 28, 1, 135, 28, 1, 136, 139, 12, 30 } : [],
+            .. Number(from), 15, .. codes is null ? [] : (byte[])[.. Number(from + charset.Count), 16], .. Number(from + charset.Count + encoding.Length), 17,
+        ];
+        byte[] none = [0, 0];
+        var before = head.Length + names.Length + Index([Top(0)]).Length + strings.Length + none.Length;
+        return [.. head, .. names, .. Index([Top(before)]), .. strings, .. none, .. charset, .. encoding, .. programs];
+    }
+
+    private static byte[] Number(int value) => [29, (byte)(value >> 24), (byte)(value >> 16), (byte)(value >> 8), (byte)value];
+
+    private static byte[] Index(byte[][] items)
+    {
+        var index = new List<byte>();
+        Add(index, items.Length);
+        index.Add(2);
+        var at = 1;
+        Add(index, at);
+        foreach (var item in items)
+            Add(index, at += item.Length);
+        return [.. index, .. items.SelectMany(item => item)];
+    }
+
     /// <summary>A character map that claims a text for each code.</summary>
     public static byte[] Map(params (int Code, string Text)[] texts) => Encoding.ASCII.GetBytes(
         $"/CIDInit /ProcSet findresource begin begincmap 1 begincodespacerange <0000> <FFFF> endcodespacerange {texts.Length} beginbfchar "

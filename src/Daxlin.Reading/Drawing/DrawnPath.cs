@@ -15,8 +15,6 @@ internal sealed class DrawnPath
 
     public IReadOnlyList<Part> Parts => parts;
 
-    public Point Last => points.Count > 0 ? points[^1] : default;
-
     public void Clear()
     {
         points.Clear();
@@ -74,6 +72,9 @@ internal sealed class DrawnPath
     /// <summary>Says that it is one rectangle along the page's sides.</summary>
     public bool IsUprightRectangle => parts is [{ IsRectangle: true, Start: var start }]
         && (points[start].X == points[start + 1].X || points[start].Y == points[start + 1].Y) && (points[start + 1].X == points[start + 2].X || points[start + 1].Y == points[start + 2].Y);
+
+    /// <summary>Says that a part of it is wider and higher than so much.</summary>
+    public bool HasArea(double than) => parts.Exists(part => part.Count > 2 && part.Bounds.Width > than && part.Bounds.Height > than);
 
     /// <returns>Null where nothing has two points or more across.</returns>
     public Outline? Outline(bool isEvenOdd, int fewestPoints = 1)

@@ -23,6 +23,8 @@ internal sealed class PageDrawing
 
     private const double ShortestStroke = 6;
 
+    private static readonly Point Nowhere = new(-1e6, -1e6);
+
     /// <summary>Kept for the thread's next page, since a page's letters are many, and made into words before the next one is drawn.</summary>
     [ThreadStatic]
     private static List<DrawnLetter>? keptLetters;
@@ -64,6 +66,9 @@ internal sealed class PageDrawing
             letters[^1] = letters[^1] with { Text = letters[^1].Text + text };
             return;
         }
+        // Matrices can lead beyond all numbers; what stands there stands beside the page.
+        if (!double.IsFinite(start.X + start.Y + end.X + end.Y + middle.X + middle.Y))
+            start = end = middle = Nowhere;
         var isStroked = state.Mode is TextMode.Stroke or TextMode.StrokeAndClip;
         var unseen = Hidden > 0 ? UnseenBy.LayerOff
             : state.Mode is TextMode.Nothing or TextMode.Clip || (isStroked ? state.StrokeOpacity : state.FillOpacity) < Transparent ? UnseenBy.NoInk
@@ -124,7 +129,7 @@ internal sealed class PageDrawing
     public void Fill(DrawnPath path, bool isEvenOdd, in GraphicsState state)
     {
         // Most are rulings drawn as thin rectangles.
-        if (path.Parts.Any(part => part.Count > 2 && part.Bounds is { Width: > ThinAs, Height: > ThinAs }) && path.Outline(isEvenOdd, fewestPoints: 3) is { } outline)
+        if (path.HasArea(ThinAs) && path.Outline(isEvenOdd, fewestPoints: 3) is { } outline)
             Add(outline, state.Clip, null, state.FillInk, state.FillCover);
     }
 
@@ -136,9 +141,9 @@ internal sealed class PageDrawing
             AddThickLines(path, state);
         foreach (var part in path.Parts)
         {
-            if (part.Count < 2)
-                continue;
             var bounds = part.Bounds;
+            if (part.Count < 2 || !double.IsFinite(bounds.Width + bounds.Height))
+                continue;
             var box = new Box(bounds.Left, height - bounds.Bottom, bounds.Right, height - bounds.Top);
             if (Math.Min(box.Width, box.Height) <= ThinAs)
             {

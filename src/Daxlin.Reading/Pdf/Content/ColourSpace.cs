@@ -28,7 +28,23 @@ internal sealed record ColourSpace(int Parts, Ink? Initial, Func<ReadOnlySpan<do
     };
 
     /// <summary>One that the PDF library works out: tables of colours, inks of a press.</summary>
-    public static ColourSpace Of(ColorSpaceDetails details) => new(details.NumberOfColorComponents, InkOf(details.GetInitializeColor()), parts => InkOf(details.GetColor(parts)));
+    public static ColourSpace Of(ColorSpaceDetails details)
+    {
+        return new(details.NumberOfColorComponents, InkOf(details.GetInitializeColor()), Read);
+
+        Ink? Read(ReadOnlySpan<double> parts)
+        {
+            try
+            {
+                return InkOf(details.GetColor(parts));
+            }
+            catch (Exception error) when (Damage.Is(error))
+            {
+                // The text in a colour that cannot be worked out is read all the same.
+                return null;
+            }
+        }
+    }
 
     private static Ink? InkOf(IColor? color)
     {

@@ -122,7 +122,7 @@ internal sealed class ContentReader
                 state.Leading = operands.Number(0);
                 break;
             case ContentOperator.Font when NameAt(operands, 1, content) is { } font:
-                state.Font = resources.FontOf(font) ?? FontReader.Missing;
+                state.Font = resources.FontOf(font) ?? MissingFont.Instance;
                 state.FontSize = operands.Number(0);
                 break;
             case ContentOperator.TextMode:
@@ -435,44 +435,8 @@ internal sealed class ContentReader
     /// <summary>A picture that stands in the content itself.</summary>
     private void ReadPicture(ref Lexer lexer, Operands operands)
     {
-        double width = 0, height = 0, bits = 8, parts = 0;
-        bool isPacked = false, isMask = false;
-        for (var index = 0; index + 1 < operands.Count; index++)
-        {
-            var (key, value) = (operands.All[index], operands.All[index + 1]);
-            if (key.Kind != OperandKind.Name)
-                continue;
-            var read = operands.BytesOf(value, lexer.Content);
-            switch (NameAt(operands, operands.Count - 1 - index, lexer.Content))
-            {
-                case "W" or "Width":
-                    width = value.Number;
-                    break;
-                case "H" or "Height":
-                    height = value.Number;
-                    break;
-                case "BPC" or "BitsPerComponent":
-                    bits = value.Number;
-                    break;
-                case "IM" or "ImageMask":
-                    isMask = read.SequenceEqual("true"u8);
-                    break;
-                case "F" or "Filter":
-                    isPacked = true;
-                    break;
-                case "CS" or "ColorSpace" when value.Kind == OperandKind.Name:
-                    parts = read.Length == 0 ? 0 : read[^1] switch
-                    {
-                        (byte)'G' or (byte)'y' or (byte)'I' or (byte)'d' => 1,
-                        (byte)'B' => 3,
-                        (byte)'K' => 4,
-                        _ => 0,
-                    };
-                    break;
-            }
-        }
-        var bytes = Math.Ceiling(width * (isMask ? 1 : bits * parts) / 8) * height;
-        lexer.PassPicture(isPacked || (parts == 0 && !isMask) || bytes is not (> 0 and < int.MaxValue) ? null : (int)bytes);
+        var (length, isMask) = Pictures.Within(operands, lexer.Content);
+        lexer.PassPicture(length);
         drawing.AddPicture(state.Matrix, () => null, !isMask, state);
     }
 
@@ -492,7 +456,7 @@ internal sealed class ContentReader
                 break;
             case "Image":
                 var isWhole = objects.Get(dictionary, "SMask") is null && objects.Get(dictionary, "Mask") is null && objects.Get(dictionary, "ImageMask") is not BooleanToken { Data: true };
-                drawing.AddPicture(state.Matrix, () => PictureSamples.Of(drawn, objects), isWhole, state);
+                drawing.AddPicture(state.Matrix, () => Pictures.SamplesOf(drawn, objects), isWhole, state);
                 break;
         }
         drawing.Hidden -= isHidden ? 1 : 0;

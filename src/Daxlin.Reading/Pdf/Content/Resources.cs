@@ -52,15 +52,18 @@ internal sealed class Resources(IReadOnlyList<DictionaryToken> dictionaries, Doc
     private ColourSpace? WorkedOut(string name, DictionaryToken listed)
     {
         var only = new DictionaryToken(new Dictionary<NameToken, IToken> { [NameToken.ColorSpace] = new DictionaryToken(new Dictionary<NameToken, IToken> { [NameToken.Create(name)] = listed.Data[name] }) });
-        document.Colours.LoadResourceDictionary(only);
-        try
+        return Damage.OrNull(() =>
         {
-            return ColourSpace.Of(document.Colours.GetColorSpaceDetails(NameToken.Create(name), null));
-        }
-        finally
-        {
-            document.Colours.UnloadResourceDictionary();
-        }
+            document.Colours.LoadResourceDictionary(only);
+            try
+            {
+                return ColourSpace.Of(document.Colours.GetColorSpaceDetails(NameToken.Create(name), null));
+            }
+            finally
+            {
+                document.Colours.UnloadResourceDictionary();
+            }
+        });
     }
 
     public DictionaryToken? StateOf(string name) => document.Objects.Dictionary(Listed("ExtGState", name), name);

@@ -31,6 +31,9 @@ internal sealed class CMap
         textRanges.Sort((one, other) => one.First.CompareTo(other.First));
     }
 
+    /// <summary>Says which bytes are a code; a map of texts need not.</summary>
+    public bool HasCodes => codeSpaces.Count > 0;
+
     /// <summary>How many things it keeps.</summary>
     public int Weight => numbers.Count + ranges.Count + texts.Count + textRanges.Count;
 

@@ -1,11 +1,29 @@
+using Daxlin.Reading.Pdf.Fonts.Programs;
+using UglyToad.PdfPig.Tokens;
+
 namespace Daxlin.Reading.Pdf.Fonts;
 
 /// <summary>A font whose codes have one to four bytes and stand for numbers of a collection of glyphs (ISO 32000-2, 9.7).</summary>
-/// <param name="encoding">Takes bytes to codes, and those to numbers.</param>
-/// <param name="glyphs">Of a code and its number; made when the code is first shown.</param>
-internal sealed class CompositeFont(CMap encoding, Func<uint, int, Glyph> glyphs) : Font
+internal sealed class CompositeFont : Font
 {
     private readonly Dictionary<uint, Glyph> made = [];
+    private readonly CMap encoding;
+    private readonly CMap? claims;
+    private readonly CMap? collection;
+    private readonly FontProgram program;
+    private readonly ReadOnlyMemory<byte> toGlyph;
+    private readonly GlyphWidths widths;
+
+    public CompositeFont(DictionaryToken font, PdfObjects objects)
+    {
+        var descendant = objects.Array(font, "DescendantFonts") is [var only, ..] ? PdfObjects.AsDictionary(objects.Resolve(only)) : null;
+        encoding = EncodingOf(objects.Get(font, "Encoding"), objects);
+        claims = FontReader.ClaimsOf(font, objects);
+        collection = CollectionOf(objects.Dictionary(descendant, "CIDSystemInfo"), objects);
+        program = FontPrograms.Of(objects.Dictionary(descendant, "FontDescriptor"), objects);
+        toGlyph = objects.Stream(descendant, "CIDToGIDMap") is { } map ? objects.Unpack(map) : ReadOnlyMemory<byte>.Empty;
+        widths = new GlyphWidths(descendant, objects);
+    }
 
     public override bool IsVertical => encoding.IsVertical;
 
@@ -13,7 +31,43 @@ internal sealed class CompositeFont(CMap encoding, Func<uint, int, Glyph> glyphs
     {
         var code = encoding.Code(text, out length);
         if (!made.TryGetValue(code, out var glyph))
-            made[code] = glyph = glyphs(code, (int)(encoding.NumberOf(code) ?? 0));
+            made[code] = glyph = GlyphOf(code, (int)(encoding.NumberOf(code) ?? 0));
         return glyph;
     }
+
+    private Glyph GlyphOf(uint code, int number)
+    {
+        var glyph = toGlyph.IsEmpty ? number : BigEndian.Short(toGlyph.Span, 2L * number);
+        var own = program.TextsOf(glyph);
+        if (own.Count == 0 && collection?.TextOf((uint)number) is { } collected)
+            own = [collected];
+        var (text, claimed) = GlyphTexts.Settle(claims?.TextOf(code), own);
+        // The glyph with the number 0 is the one for what the font does not have: a box, where something was meant to stand.
+        if (text == Glyph.Unnamed && glyph != 0 && program.IsBlank is { } isBlank)
+            text = isBlank(glyph) ? " " : Glyph.Unknown;
+        var width = widths.WidthOf(number);
+        if (!IsVertical)
+            return new Glyph(text, width, width, claimed);
+        var (advance, x, y) = widths.ColumnOf(number);
+        return new Glyph(text, advance, width, claimed) { Origin = (x, y) };
+    }
+
+    private static CMap EncodingOf(IToken? entry, PdfObjects objects)
+    {
+        if (entry is NameToken named)
+            return NamedCMaps.Find(named.Data) ?? CMap.Identity(isVertical: false);
+        if (entry is not StreamToken stream)
+            return CMap.Identity(isVertical: false);
+        var map = FontPrograms.MapOf(stream, objects);
+        if (objects.Name(stream.StreamDictionary, "UseCMap") is not { } name || NamedCMaps.Find(name) is not { } used)
+            return map.HasCodes ? map : CMap.Identity(map.IsVertical);
+        var both = new CMap { IsVertical = map.IsVertical || objects.Number(stream.StreamDictionary, "WMode") == 1 };
+        both.Use(map);
+        both.Use(used);
+        return both;
+    }
+
+    private static CMap? CollectionOf(DictionaryToken? system, PdfObjects objects) =>
+        objects.Get(system, "Ordering") is IDataToken<string> ordering && objects.Get(system, "Registry") is IDataToken<string> registry
+            ? NamedCMaps.TextsOf(registry.Data, ordering.Data) : null;
 }

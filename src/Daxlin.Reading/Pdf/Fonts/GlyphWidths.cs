@@ -16,8 +16,8 @@ internal sealed class GlyphWidths
     private readonly double usualY = 880;
     private readonly double usualAdvance = -1000;
 
-    /// <param name="descendant">The font whose glyphs have numbers.</param>
-    public GlyphWidths(DictionaryToken descendant, PdfObjects objects)
+    /// <param name="descendant">The font whose glyphs have numbers; all have the usual width where there is none.</param>
+    public GlyphWidths(DictionaryToken? descendant, PdfObjects objects)
     {
         usual = objects.Number(descendant, "DW") ?? 1000;
         if (objects.Numbers(descendant, "DW2", 2) is { } column)

@@ -3,8 +3,11 @@ namespace Daxlin.Reading.Pdf.Fonts.Programs;
 /// <summary>What an embedded font program itself says of its glyphs, by their number; no outlines.</summary>
 internal sealed class FontProgram
 {
-    /// <summary>One that says nothing.</summary>
+    /// <summary>None: the font is not embedded.</summary>
     public static FontProgram Silent { get; } = new();
+
+    /// <summary>One that is there and cannot be read.</summary>
+    public static FontProgram Damaged { get; } = new();
 
     private readonly Dictionary<int, List<string>> texts = [];
 

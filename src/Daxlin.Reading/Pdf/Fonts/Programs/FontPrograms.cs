@@ -21,23 +21,26 @@ internal static class FontPrograms
     public static FontProgram Of(DictionaryToken? descriptor, PdfObjects objects)
     {
         if (objects.Stream(descriptor, "FontFile2") is { } trueType)
-            return Known(programs, trueType, objects, bytes => SfntReader.Read(bytes.Span), program => program.Weight);
+            return Known(programs, trueType, objects, FontProgram.Damaged, bytes => SfntReader.Read(bytes.Span), program => program.Weight);
         if (objects.Stream(descriptor, "FontFile3") is { } compact)
-            return Known(programs, compact, objects, bytes => bytes.Span.StartsWith("OTTO"u8) || bytes.Span.StartsWith("\0\u0001\0\0"u8) ? SfntReader.Read(bytes.Span) : CffReader.Read(bytes.Span), program => program.Weight);
-        return objects.Stream(descriptor, "FontFile") is { } type1 ? Known(programs, type1, objects, bytes => Type1Reader.Read(bytes.Span), program => program.Weight) : FontProgram.Silent;
+            return Known(programs, compact, objects, FontProgram.Damaged, bytes => bytes.Span.StartsWith("OTTO"u8) || bytes.Span.StartsWith("\0\u0001\0\0"u8) ? SfntReader.Read(bytes.Span) : CffReader.Read(bytes.Span), program => program.Weight);
+        return objects.Stream(descriptor, "FontFile") is { } type1 ? Known(programs, type1, objects, FontProgram.Damaged, bytes => Type1Reader.Read(bytes.Span), program => program.Weight) : FontProgram.Silent;
     }
 
     /// <summary>The character map of a stream.</summary>
-    public static CMap MapOf(StreamToken stream, PdfObjects objects) => Known(maps, stream, objects, bytes => CMapReader.Read(bytes.Span, NamedCMaps.Find), map => map.Weight);
+    public static CMap MapOf(StreamToken stream, PdfObjects objects) => Known(maps, stream, objects, new CMap(), bytes => CMapReader.Read(bytes.Span, NamedCMaps.Find), map => map.Weight);
 
-    private static T Known<T>(ConcurrentDictionary<Int128, T> known, StreamToken stream, PdfObjects objects, Func<ReadOnlyMemory<byte>, T> read, Func<T, int> weigh)
+    /// <param name="damaged">Taken for one that cannot be unpacked or read: letters have their names and widths from elsewhere, as a rule.</param>
+    private static T Known<T>(ConcurrentDictionary<Int128, T> known, StreamToken stream, PdfObjects objects, T damaged, Func<ReadOnlyMemory<byte>, T> read, Func<T, int> weigh)
+        where T : class
     {
         Span<byte> hash = stackalloc byte[SHA256.HashSizeInBytes];
         SHA256.HashData(stream.Data.Span, hash);
         var key = BitConverter.ToInt128(hash);
         if (known.TryGetValue(key, out var same))
             return same;
-        var made = read(objects.Unpack(stream));
+        if (Damage.OrNull(() => read(objects.Unpack(stream))) is not { } made)
+            return damaged;
         // Even what says nothing has a name to be kept by.
         if (Interlocked.Add(ref kept, weigh(made) + 1) > MostKept)
         {

@@ -1,8 +1,8 @@
 using Daxlin.Core.Pages;
-using Daxlin.Reading.Pdf;
+using Daxlin.Reading.Drawing;
 using UglyToad.PdfPig.Tokens;
 
-namespace Daxlin.Reading.Drawing;
+namespace Daxlin.Reading.Pdf.Content;
 
 /// <summary>What an annotation or a form field shows over its page (ISO 32000-2, 12.5.5).</summary>
 /// <param name="Appearance">Draws it, as the page shows it while nobody points at it.</param>

@@ -1,8 +1,7 @@
-using Daxlin.Reading.Pdf;
 using UglyToad.PdfPig.Core;
 using UglyToad.PdfPig.Tokens;
 
-namespace Daxlin.Reading.Drawing;
+namespace Daxlin.Reading.Pdf.Content;
 
 /// <summary>Which layers of a document are off when it is opened (ISO 32000-2, 8.11): by its default configuration.</summary>
 internal sealed class OptionalContent

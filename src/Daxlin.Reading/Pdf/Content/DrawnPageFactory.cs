@@ -1,6 +1,5 @@
 using System.Runtime.CompilerServices;
-using Daxlin.Reading.Pdf;
-using Daxlin.Reading.Pdf.Content;
+using Daxlin.Reading.Drawing;
 using UglyToad.PdfPig;
 using UglyToad.PdfPig.Content;
 using UglyToad.PdfPig.Filters;
@@ -9,7 +8,7 @@ using UglyToad.PdfPig.Parser;
 using UglyToad.PdfPig.Tokenization.Scanner;
 using UglyToad.PdfPig.Tokens;
 
-namespace Daxlin.Reading.Drawing;
+namespace Daxlin.Reading.Pdf.Content;
 
 /// <summary>Makes pages of a document to be had as what they draw; the PDF library finds their dictionaries.</summary>
 internal sealed class DrawnPageFactory : IPageFactory<DrawnPage>
@@ -30,11 +29,9 @@ internal sealed class DrawnPageFactory : IPageFactory<DrawnPage>
     }
 
     /// <summary>Makes pages of a document to be had as what they draw.</summary>
-    public static void AddTo(PdfDocument document, ParsingOptions options, LimitedFilters filters, ReadingLimits limits)
+    public static void AddTo(PdfDocument document, ParsingOptions options, PdfObjects objects, ReadingLimits limits)
     {
-        var structure = document.Structure;
-        var objects = new PdfObjects(structure.TokenScanner, structure.FilterProvider, filters);
-        known.AddOrUpdate(options, new Known(objects, new OptionalContent(structure.Catalog.CatalogDictionary, objects), limits));
+        known.AddOrUpdate(options, new Known(objects, new OptionalContent(document.Structure.Catalog.CatalogDictionary, objects), limits));
         document.AddPageFactory<DrawnPage, DrawnPageFactory>();
     }
 
