@@ -69,6 +69,22 @@ public sealed class TinyPdf
         return pdf.Build();
     }
 
+    /// <summary>A document of one page whose content is packed, and then changed.</summary>
+    /// <param name="change">What becomes of the packed bytes.</param>
+    public static byte[] Packed(string content, Func<byte[], byte[]> change)
+    {
+        var packed = new MemoryStream();
+        using (var zlib = new ZLibStream(packed, CompressionLevel.Optimal, leaveOpen: true))
+            zlib.Write(Encoding.Latin1.GetBytes(content));
+        var pdf = new TinyPdf();
+        pdf.Add("<< /Type /Catalog /Pages 2 0 R >>");
+        pdf.Add("<< /Type /Pages /Kids [4 0 R] /Count 1 /MediaBox [0 0 595 842] >>");
+        pdf.Add("<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica /Encoding /WinAnsiEncoding >>");
+        pdf.Add("<< /Type /Page /Parent 2 0 R /Resources << /Font << /F1 3 0 R >> >> /Contents 5 0 R >>");
+        pdf.AddStream("/Filter /FlateDecode", change(packed.ToArray()));
+        return pdf.Build();
+    }
+
     /// <summary>A document of one page that draws object 6, a form, as X, with object 7 as the graphics state Faint.</summary>
     /// <param name="form">Entries of the form.</param>
     public static byte[] WithForm(string content, string form, string drawing, string state)

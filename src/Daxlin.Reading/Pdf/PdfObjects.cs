@@ -61,8 +61,23 @@ internal sealed class PdfObjects(IPdfTokenScanner scanner, ILookupFilterProvider
     public static IndirectReference? Reference(DictionaryToken? dictionary, string key) =>
         dictionary is not null && dictionary.Data.TryGetValue(key, out var found) && found is IndirectReferenceToken reference ? reference.Data : null;
 
-    /// <summary>A stream's bytes, good until the thread unpacks the next.</summary>
-    public ReadOnlyMemory<byte> UnpackBriefly(StreamToken stream) => own.Plainly(stream) ?? Unpack(stream);
+    /// <summary>The content of a page, good until the thread unpacks the next stream.</summary>
+    /// <exception cref="UnreadableException">As for <see cref="UnpackContent"/>.</exception>
+    public ReadOnlyMemory<byte> UnpackContentBriefly(StreamToken stream) => Whole(stream, brief => own.Plainly(brief) ?? Unpack(brief));
+
+    /// <summary>What is drawn, all of it.</summary>
+    /// <exception cref="UnreadableException">Only a part of it can be unpacked: half a page is none.</exception>
+    public ReadOnlyMemory<byte> UnpackContent(StreamToken stream) => Whole(stream, Unpack);
+
+    private ReadOnlyMemory<byte> Whole(StreamToken stream, Func<StreamToken, ReadOnlyMemory<byte>> unpack)
+    {
+        own.HasCut = false;
+        var bytes = unpack(stream);
+        return own.HasCut ? throw PartlyThere() : bytes;
+    }
+
+    /// <summary>Why a page is not read of which a part is missing.</summary>
+    public static UnreadableException PartlyThere() => new("damaged", "The PDF is damaged: what a page draws is there only in part; ask the vendor to send it again.");
 
     public ReadOnlyMemory<byte> Unpack(StreamToken stream) => stream.Decode(filters, scanner);
 }

@@ -52,7 +52,7 @@ internal sealed class DocumentContent(PdfObjects objects, IResourceStore colours
     {
         if (reference is { } known && drawings.TryGetValue(known, out var bytes))
             return bytes;
-        bytes = objects.Unpack(drawing);
+        bytes = objects.UnpackContent(drawing);
         if (reference is { } named && kept + bytes.Length <= MostKept)
         {
             drawings[named] = bytes;

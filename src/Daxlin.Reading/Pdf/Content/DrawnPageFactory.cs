@@ -54,13 +54,16 @@ internal sealed class DrawnPageFactory : IPageFactory<DrawnPage>
     /// <summary>A page's content, good until the thread draws another page; several streams are one, with a blank between them (ISO 32000-2, 7.8.2).</summary>
     private static ReadOnlyMemory<byte> ContentOf(DictionaryToken page, PdfObjects objects)
     {
+        if (!page.Data.TryGetValue("Contents", out var entry))
+            return ReadOnlyMemory<byte>.Empty;
+        IReadOnlyList<IToken> parts = objects.Resolve(entry) is ArrayToken several ? several.Data : [entry];
         var content = keptContent ?? [];
         var length = 0;
-        foreach (var part in objects.Get(page, "Contents") switch { ArrayToken several => several.Data, StreamToken only => [only], _ => [] })
+        foreach (var part in parts)
         {
             if (objects.Resolve(part) is not StreamToken stream)
-                continue;
-            var bytes = objects.UnpackBriefly(stream);
+                throw PdfObjects.PartlyThere();
+            var bytes = objects.UnpackContentBriefly(stream);
             if (length + bytes.Length + 1 > content.Length)
                 Array.Resize(ref content, Math.Max(2 * content.Length, length + bytes.Length + 1));
             bytes.Span.CopyTo(content.AsSpan(length));
