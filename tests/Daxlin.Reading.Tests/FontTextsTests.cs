@@ -135,6 +135,41 @@ public sealed class FontTextsTests
             ("/Subtype /CIDFontType0C", TinyFont.Compact([("7", true), ("8", false), ("9", true)]))),
         ["5\uFFFD5", "555", "Total"]);
 
+    public static TheoryData<string, byte[], bool> Marks => new()
+    {
+        { "/CIDFontType2 /FontFile2", TinyFont.Outlined("590", true, true, true), true },
+        { "/CIDFontType2 /FontFile2", TinyFont.Outlined("590", true, false, true), false },
+        { "/CIDFontType2 /FontFile2", TinyFont.Outlined("590", true), true },
+        { "/CIDFontType0 /FontFile3", TinyFont.Compact([("1", true), ("2", true), ("3", true)]), true },
+        { "/CIDFontType0 /FontFile3", TinyFont.Compact([("1", true), ("2", false), ("3", true)]), false },
+        { "/Type1 /FontFile3", TinyFont.Compact([("five", true), ("nine", false), ("zero", true)], [1, 2, 3]), false },
+        { "/TrueType /FontFile2", TinyFont.Outlined("590", true, false, true), false },
+    };
+
+    /// <summary>A figure that the file claims of a glyph without an outline is one that nobody sees.</summary>
+    [Theory]
+    [MemberData(nameof(Marks))]
+    public void A_figure_that_its_font_draws_nothing_for_is_not_seen(string kind, byte[] program, bool isSeen)
+    {
+        var (subtype, key) = (kind.Split(' ')[0], kind.Split(' ')[1]);
+        var isComposite = subtype.StartsWith("/CID", StringComparison.Ordinal);
+        var descriptor = ($"<< /Type /FontDescriptor /FontName /Made /Flags 32 {key} 10 0 R >>", (byte[]?)null);
+        var (map, stream) = (("", (byte[]?)TinyFont.Map((1, "5"), (2, "9"), (3, "0"))), ($"/Subtype /{(isComposite ? "CIDFontType0C" : "Type1C")}", (byte[]?)program));
+        var page = isComposite
+            ? Read("<000100020003>", Composite, map, (Descendant.Replace("/CIDFontType2", subtype, StringComparison.Ordinal), null), descriptor, stream)
+            : Read("<010203>", $"<< /Type /Font /Subtype {subtype} /BaseFont /Made /Encoding << /Differences [1 /five /nine /zero] >> /ToUnicode 7 0 R /FontDescriptor 9 0 R >>", map, ("<< >>", null), descriptor, stream);
+        Assert.Equal(isSeen ? "590" : "5 0", page.Lines[0].Text.Replace("50", "5 0", StringComparison.Ordinal));
+        Assert.Equal(isSeen ? [] : new[] { ("9", UnseenBy.NoInk) }, page.Unseen.Select(word => (word.Text, word.Why)));
+    }
+
+    /// <summary>A blank that leaves a mark is none: it may be a bar over a figure.</summary>
+    [Theory]
+    [InlineData(true, "5�0")]
+    [InlineData(false, "5 0")]
+    public void What_is_said_to_be_a_blank_and_is_drawn_cannot_be_told(bool isSeen, string read) => Assert.Equal(
+        read,
+        Read("<000100020003>", Composite, ("", TinyFont.Map((1, "5"), (2, " "), (3, "0"))), (Descendant, null), (Descriptor, null), ("", TinyFont.Outlined("5\u2002" + "0", true, isSeen, true))).Lines[0].Text);
+
     /// <summary>A font program or a map that is damaged is no reason to refuse a file whose letters have names.</summary>
     [Theory]
     [InlineData("/FontFile", "/Filter /FlateDecode")]

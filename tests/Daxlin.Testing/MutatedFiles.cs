@@ -24,6 +24,19 @@ public static class MutatedFiles
             ("<< /Type /FontDescriptor /FontName /Made /Flags 4 /FontFile2 8 0 R >>", null), ("", TinyFont.Named("five", "nine", "zero"))),
         TinyPdf.WithForm(Content, "/BBox [0 0 400 400] /Matrix [1 0 0 1 5 5] /Group << /S /Transparency >> /Resources << /Font << /F1 3 0 R >> /XObject << /X 6 0 R >> >>", "BT /F1 9 Tf 5 5 Td (in a form) Tj ET /X Do", "<< /ca 0.5 /BM /Multiply /LW 3 >>"),
         TinyPdf.Annotated(Content, "/Subtype /Stamp /Rect [95 695 195 715] /AP << /N 6 0 R >>", "/BBox [0 0 100 20]", "1 g 0 0 100 20 re f"),
+        TinyPdf.OnePage(
+            "q 200 0 0 30 90 690 cm /X Do Q BT 1 g /F1 10 Tf 100 700 Td (Total 1,204.50) Tj 0 -400 Td 0 g (Due) Tj ET q 200 0 0 30 90 690 cm /Y Do Q q 60 0 0 30 90 690 cm BI /W 2 /H 2 /BPC 1 /CS [/I /RGB 1 <FFFFFF000000>] /D [1 0] /F /AHx ID 8040> EI Q",
+            resources: "/XObject << /X 6 0 R /Y 7 0 R >> /ColorSpace << /A /B /B [/Indexed /DeviceRGB 1 (abcdef)] >>",
+            objects:
+            [
+                ("/Subtype /Image /Width 16 /Height 8 /BitsPerComponent 8 /ColorSpace /DeviceGray /Filter /DCTDecode", TinyPicture.Photograph(16, 8, 1, column => column < 8)),
+                ("/Subtype /Image /Width 3 /Height 2 /BitsPerComponent 4 /ColorSpace [/Indexed /DeviceRGB 1 <FFFFFF000000>] /Decode [0 15] /SMask 8 0 R", [0x10, 0x10, 0x01, 0x10]),
+                ("/Subtype /Image /Width 1 /Height 1 /BitsPerComponent 16 /ColorSpace /DeviceGray", [0xFF, 0xFE]),
+            ]),
+        TinyPdf.WithFont(
+            Content.Replace("<000100020003>", "<010201>", StringComparison.Ordinal),
+            "<< /Type /Font /Subtype /Type3 /FontMatrix [0.001 0 0 0.001 0 0] /FirstChar 1 /LastChar 2 /Widths [600 600] /CharProcs << /a 7 0 R /b 8 0 R >> /Encoding << /Differences [1 /a /b] >> /Resources << /Font << /F1 3 0 R /F2 6 0 R >> >> >>",
+            ("", "600 0 0 0 600 700 d1 1 g 0 0 600 700 re f q 600 0 0 700 0 0 cm BI /W 1 /H 1 /IM true ID \0 EI Q"u8.ToArray()), ("", "600 0 d0 BT /F1 1000 Tf (5) Tj /F2 1 Tf (\x01) Tj ET"u8.ToArray())),
     ];
 
     /// <summary>One of them with one to eight changes: a bit, a byte, a digit, a piece left out or put twice.</summary>

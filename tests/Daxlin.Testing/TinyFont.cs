@@ -18,6 +18,14 @@ public static class TinyFont
         return Sfnt(("cmap", [.. table]), ("head", Head()), ("hhea", Heads(glyphs + 1)), ("hmtx", Metrics(glyphs + 1)));
     }
 
+    /// <summary>A TrueType program as by <see cref="TrueType(string)"/> whose glyphs have outlines, or have none.</summary>
+    public static byte[] Outlined(string characters, params bool[] isSeen)
+    {
+        var places = new List<byte>();
+        Add(places, [0, 0, .. isSeen.Select((_, at) => 6 * isSeen.Take(at + 1).Count(seen => seen))]);
+        return Sfnt(("cmap", Characters(characters)), ("head", Head()), ("hhea", Heads(characters.Length + 1)), ("hmtx", Metrics(characters.Length + 1)), ("loca", [.. places]));
+    }
+
     /// <summary>A TrueType program that names its glyphs; each one's number is its place from 1.</summary>
     public static byte[] Named(params string[] names)
     {

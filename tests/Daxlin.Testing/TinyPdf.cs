@@ -13,9 +13,10 @@ public sealed class TinyPdf
     /// <summary>A document of one page with Helvetica as F1, drawn by a content stream.</summary>
     /// <param name="pageMore">More entries of the page: <c>/Rotate 90 /CropBox [0 0 300 400]</c>.</param>
     /// <param name="resources">More resources of the page: <c>/ExtGState &lt;&lt; /Half &lt;&lt; /ca 0.5 &gt;&gt; &gt;&gt;</c>.</param>
-    public static byte[] OnePage(string content, string pageMore = "", string resources = "") => Pages([content], pageMore, resources);
+    /// <param name="objects">Objects 6, 7 and so on: dictionaries, or streams with their entries.</param>
+    public static byte[] OnePage(string content, string pageMore = "", string resources = "", params (string Entries, byte[]? Bytes)[] objects) => Pages([content], pageMore, resources, objects);
 
-    public static byte[] Pages(IReadOnlyList<string> contents, string pageMore = "", string resources = "")
+    public static byte[] Pages(IReadOnlyList<string> contents, string pageMore = "", string resources = "", params (string Entries, byte[]? Bytes)[] objects)
     {
         var pdf = new TinyPdf();
         var kids = string.Join(' ', Enumerable.Range(0, contents.Count).Select(page => $"{4 + 2 * page} 0 R"));
@@ -27,7 +28,19 @@ public sealed class TinyPdf
             pdf.Add($"<< /Type /Page /Parent 2 0 R /Resources << /Font << /F1 3 0 R >> {resources} >> /Contents {pdf.objects.Count + 2} 0 R {pageMore} >>");
             pdf.AddStream("", Encoding.Latin1.GetBytes(content));
         }
+        pdf.AddAll(objects);
         return pdf.Build();
+    }
+
+    private void AddAll(IEnumerable<(string Entries, byte[]? Bytes)> more)
+    {
+        foreach (var (entries, bytes) in more)
+        {
+            if (bytes is null)
+                Add(entries);
+            else
+                AddStream(entries, bytes);
+        }
     }
 
     /// <summary>A document of one page with two annotations: one of which nothing is drawn, and one that can draw object 6, a form.</summary>
@@ -59,13 +72,7 @@ public sealed class TinyPdf
         pdf.Add("<< /Type /Page /Parent 2 0 R /Resources << /Font << /F1 3 0 R /F2 6 0 R >> >> /Contents 5 0 R >>");
         pdf.AddStream("", Encoding.Latin1.GetBytes(content));
         pdf.Add(font);
-        foreach (var (entries, bytes) in objects)
-        {
-            if (bytes is null)
-                pdf.Add(entries);
-            else
-                pdf.AddStream(entries, bytes);
-        }
+        pdf.AddAll(objects);
         return pdf.Build();
     }
 

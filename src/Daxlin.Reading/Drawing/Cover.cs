@@ -7,14 +7,21 @@ namespace Daxlin.Reading.Drawing;
 /// <param name="Bounds">Around it and within the clip, in points from the page's lower left; its top is the smaller height here.</param>
 /// <param name="Picture">What it shows, if it is a picture.</param>
 /// <param name="Ink">Its colour; null for a picture or a pattern.</param>
-/// <param name="Opacity">How much of what lies under it it hides, from 0 to 1; null where that is another at each point, or not told by a number.</param>
+/// <param name="Opacity">How much of what lies under it it hides, from 0 to 1, beside what a picture's own mask lets through; null where no number says.</param>
 /// <param name="At">How many things were drawn before it.</param>
 internal sealed record Cover(Outline Outline, Clip Clip, Box Bounds, Picture? Picture, Ink? Ink, double? Opacity, int At)
 {
     /// <summary>What lets through more than this hides nothing.</summary>
     private const double Opaque = 0.9;
 
-    public bool HidesWhatLiesUnder => Opacity >= Opaque;
+    /// <summary>Says that it hides all of what lies under it.</summary>
+    public static bool IsWhole(double? opacity) => opacity >= Opaque;
+
+    /// <summary>Says that it lets through all of what lies under it.</summary>
+    public static bool IsNone(double? opacity) => opacity <= 1 - Opaque;
 
     public bool Holds(Point point) => Outline.Holds(point) && Clip.Holds(point);
+
+    /// <summary>How much of a letter under it it hides, from 0 to 1; null where nobody can tell.</summary>
+    public double? OpacityOver(in DrawnLetter letter) => Picture is null ? Opacity : Opacity * Picture.CoverAround(letter.Middle, letter.Size);
 }

@@ -53,11 +53,19 @@ internal sealed class PageDrawing
     /// <summary>How many letters are drawn so far.</summary>
     public int Letters => letters.Count;
 
+    /// <summary>How many things are drawn so far.</summary>
+    public int Things => drawn;
+
+    /// <summary>What is drawn next is a glyph, whose lines are no rulings.</summary>
+    public bool IsGlyph { get; set; }
+
     public DrawnPage ToPage() => new(number, width, height, letters, covers.ToImmutable(), strokes.ToImmutable(), claims.ToImmutable());
 
     /// <param name="text">Not empty; a character that nothing names is "\0".</param>
     /// <param name="size">Of the type, in points.</param>
-    public void AddLetter(string text, Point start, Point end, Point middle, double size, in GraphicsState state)
+    /// <param name="isBlank">Its font draws nothing for it.</param>
+    /// <param name="ground">How many things were drawn before the letter's own drawing.</param>
+    public void AddLetter(string text, Point start, Point end, Point middle, double size, bool isBlank, int ground, in GraphicsState state)
     {
         if (letters.Count > limits.LettersPerPage)
             throw new UnreadableException("too-large", $"Page {number} holds more than {limits.LettersPerPage} letters; it was not read.");
@@ -71,11 +79,11 @@ internal sealed class PageDrawing
             start = end = middle = Nowhere;
         var isStroked = state.Mode is TextMode.Stroke or TextMode.StrokeAndClip;
         var unseen = Hidden > 0 ? UnseenBy.LayerOff
-            : state.Mode is TextMode.Nothing or TextMode.Clip || (isStroked ? state.StrokeOpacity : state.FillOpacity) < Transparent ? UnseenBy.NoInk
+            : isBlank || state.Mode is TextMode.Nothing or TextMode.Clip || (isStroked ? state.StrokeOpacity : state.FillOpacity) < Transparent ? UnseenBy.NoInk
             : !state.Clip.Holds(middle) ? UnseenBy.Clipped
             : size is > 0 and < Smallest && Math.Abs(end.X - start.X) + Math.Abs(end.Y - start.Y) < Smallest ? UnseenBy.TooSmall : (UnseenBy?)null;
         var shown = size is > 0.5 and < 2000 ? size : Math.Max(1, Math.Abs(middle.Y - start.Y) + Math.Abs(middle.X - start.X));
-        letters.Add(new DrawnLetter(text, start, end, middle, shown, isStroked ? state.StrokeInk : state.FillInk, drawn++, unseen));
+        letters.Add(new DrawnLetter(text, start, end, middle, shown, isStroked ? state.StrokeInk : state.FillInk, drawn++, ground, unseen));
     }
 
     /// <summary>What the letters say since one of them.</summary>
@@ -139,6 +147,8 @@ internal sealed class PageDrawing
     {
         if (isStroked)
             AddThickLines(path, state);
+        if (IsGlyph)
+            return;
         foreach (var part in path.Parts)
         {
             var bounds = part.Bounds;
@@ -184,9 +194,9 @@ internal sealed class PageDrawing
     }
 
     /// <param name="placed">Takes the unit square to where the picture stands.</param>
-    /// <param name="isWhole">It has no mask that lets through what lies under it.</param>
-    public void AddPicture(in Matrix placed, Func<PictureSamples?> samples, bool isWhole, in GraphicsState state) => Add(
-        Outline.Of([placed.Take(0, 0), placed.Take(1, 0), placed.Take(1, 1), placed.Take(0, 1)]), state.Clip, new Picture(new Lazy<PictureSamples?>(samples), placed), null, isWhole ? state.FillCover : null);
+    /// <param name="content">What it shows, read when it matters.</param>
+    public void AddPicture(in Matrix placed, Lazy<PictureContent> content, in GraphicsState state) => Add(
+        Outline.Of([placed.Take(0, 0), placed.Take(1, 0), placed.Take(1, 1), placed.Take(0, 1)]), state.Clip, new Picture(content, placed), null, state.FillCover);
 
     /// <summary>A shading fills what the clip leaves, in colours that run from one into the other.</summary>
     public void AddShading(in GraphicsState state)

@@ -1,9 +1,9 @@
 namespace Daxlin.Reading.Drawing;
 
 /// <summary>A picture where it stands on the page.</summary>
-/// <param name="Samples">Its points, unpacked when a letter stands on it only: most pictures are logos, and a photograph has megabytes.</param>
+/// <param name="Content">What it shows, unpacked when a letter stands on or under it only: most pictures are logos, and a photograph has megabytes.</param>
 /// <param name="Placed">Takes the unit square to where the picture stands.</param>
-internal sealed record Picture(Lazy<PictureSamples?> Samples, Matrix Placed)
+internal sealed record Picture(Lazy<PictureContent> Content, Matrix Placed)
 {
     /// <summary>Looked at are so many points across and down.</summary>
     private const int Looks = 5;
@@ -18,8 +18,8 @@ internal sealed record Picture(Lazy<PictureSamples?> Samples, Matrix Placed)
         var (alike, read) = (0, 0);
         for (var look = 0; look < Looks * Looks; look++)
         {
-            var (across, up) = (((look % Looks) / (Looks - 1.0)) - 0.5, ((look / Looks) / (Looks - 1.0)) - 0.5);
-            if (InkAt(new Point(middle.X + (across * Reach * size), middle.Y + (up * Reach * size))) is not { } there)
+            var (across, down) = Within(PlaceOf(look, middle, size));
+            if (Content.Value.InkAt(across, down) is not { } there)
                 continue;
             read++;
             alike += there.LooksLike(ink) ? 1 : 0;
@@ -27,12 +27,36 @@ internal sealed record Picture(Lazy<PictureSamples?> Samples, Matrix Placed)
         return 2 * alike > read;
     }
 
-    private Ink? InkAt(Point point)
+    /// <summary>How much it hides of what lies under it around a letter's middle, from 0 to 1; null where nobody can tell.</summary>
+    /// <remarks>A stroke of a signature that crosses a letter hides a part of it, which is read all the same.</remarks>
+    public double? CoverAround(Point middle, double size)
+    {
+        if (Content.Value.IsUntold)
+            return null;
+        var (sum, within) = (0.0, 0);
+        for (var look = 0; look < Looks * Looks; look++)
+        {
+            var (across, down) = Within(PlaceOf(look, middle, size));
+            if (Content.Value.CoverAt(across, down) is not { } cover)
+                continue;
+            sum += cover;
+            within++;
+        }
+        return within == 0 ? 0 : sum / within;
+    }
+
+    private static Point PlaceOf(int look, Point middle, double size)
+    {
+        var (across, up) = (((look % Looks) / (Looks - 1.0)) - 0.5, ((look / Looks) / (Looks - 1.0)) - 0.5);
+        return new Point(middle.X + (across * Reach * size), middle.Y + (up * Reach * size));
+    }
+
+    private (double Across, double Down) Within(Point point)
     {
         var area = (Placed.A * Placed.D) - (Placed.B * Placed.C);
-        if (Math.Abs(area) < 1e-9 || Samples.Value is not { } samples)
-            return null;
+        if (Math.Abs(area) < 1e-9)
+            return (-1, -1);
         var (x, y) = (point.X - Placed.E, point.Y - Placed.F);
-        return samples.At(((Placed.D * x) - (Placed.C * y)) / area, 1 - (((Placed.A * y) - (Placed.B * x)) / area));
+        return (((Placed.D * x) - (Placed.C * y)) / area, 1 - (((Placed.A * y) - (Placed.B * x)) / area));
     }
 }

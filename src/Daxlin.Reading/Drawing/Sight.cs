@@ -45,7 +45,7 @@ internal sealed class Sight
         var index = here.Count - 1;
         for (; index >= 0 && here[index].At > letter.At; index--)
         {
-            if (here[index].HidesWhatLiesUnder && here[index].Holds(letter.Middle))
+            if (here[index].Holds(letter.Middle) && Cover.IsWhole(here[index].OpacityOver(letter)))
                 return UnseenBy.Covered;
         }
         return letter.Ink is { } ink && IsOfColour(ink, letter, here, index) ? UnseenBy.SameColour : null;
@@ -60,14 +60,19 @@ internal sealed class Sight
         for (; index >= 0; index--)
         {
             var area = here[index];
-            if (!area.Holds(letter.Middle))
+            if (area.At >= letter.Ground || !area.Holds(letter.Middle))
                 continue;
+            var covers = area.OpacityOver(letter);
             if (area.Picture is { } picture)
-                return left == 1 && area.HidesWhatLiesUnder && picture.Swallows(ink, letter.Middle, letter.Size);
-            if (area.Ink is not { } own || area.Opacity is not { } opacity)
+            {
+                if (Cover.IsNone(covers))
+                    continue;
+                return left == 1 && Cover.IsWhole(covers) && picture.Swallows(ink, letter.Middle, letter.Size);
+            }
+            if (area.Ink is not { } own || covers is not { } opacity)
                 return false;
             (tint, left) = (tint.With(own, left * opacity), left * (1 - opacity));
-            if (area.HidesWhatLiesUnder)
+            if (Cover.IsWhole(opacity))
                 return ink.LooksLike(tint.With(own, left));
         }
         return ink.LooksLike(tint.With(Ink.Paper, left));

@@ -79,5 +79,21 @@ internal sealed class PdfObjects(IPdfTokenScanner scanner, ILookupFilterProvider
     /// <summary>Why a page is not read of which a part is missing.</summary>
     public static UnreadableException PartlyThere() => new("damaged", "The PDF is damaged: what a page draws is there only in part; ask the vendor to send it again.");
 
+    /// <summary>The bytes of a photograph, which the library does not unpack.</summary>
+    /// <returns>Null for a stream that is none.</returns>
+    public ReadOnlyMemory<byte>? Photograph(StreamToken stream)
+    {
+        var dictionary = stream.StreamDictionary;
+        IReadOnlyList<IToken> filters = Get(dictionary, "Filter") switch { ArrayToken several => several.Data, NameToken one => [one], _ => [] };
+        if (filters.Count == 0 || Resolve(filters[^1]) is not NameToken { Data: "DCTDecode" or "DCT" })
+            return null;
+        if (filters.Count == 1)
+            return stream.Data;
+        var around = new Dictionary<NameToken, IToken> { [NameToken.Filter] = new ArrayToken([.. filters.SkipLast(1)]) };
+        if (Array(dictionary, "DecodeParms") is { } hints)
+            around[NameToken.DecodeParms] = new ArrayToken([.. hints.Take(filters.Count - 1)]);
+        return Unpack(new StreamToken(new DictionaryToken(around), stream.Data));
+    }
+
     public ReadOnlyMemory<byte> Unpack(StreamToken stream) => stream.Decode(filters, scanner);
 }

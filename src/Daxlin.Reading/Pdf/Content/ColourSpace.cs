@@ -7,7 +7,8 @@ namespace Daxlin.Reading.Pdf.Content;
 /// <param name="Parts">How many numbers it takes.</param>
 /// <param name="Initial">The colour that it begins with; null for a pattern.</param>
 /// <param name="Read">The colour of so many numbers.</param>
-internal sealed record ColourSpace(int Parts, Ink? Initial, Func<ReadOnlySpan<double>, Ink?> Read)
+/// <param name="IsTable">Its number says which colour of a list it is.</param>
+internal sealed record ColourSpace(int Parts, Ink? Initial, Func<ReadOnlySpan<double>, Ink?> Read, bool IsTable = false)
 {
     public static ColourSpace Grey { get; } = new(1, Ink.Black, parts => new Ink(parts[0], parts[0], parts[0]));
 
@@ -30,7 +31,7 @@ internal sealed record ColourSpace(int Parts, Ink? Initial, Func<ReadOnlySpan<do
     /// <summary>One that the PDF library works out: tables of colours, inks of a press.</summary>
     public static ColourSpace Of(ColorSpaceDetails details)
     {
-        return new(details.NumberOfColorComponents, InkOf(details.GetInitializeColor()), Read);
+        return new(details.NumberOfColorComponents, InkOf(details.GetInitializeColor()), Read, details is IndexedColorSpaceDetails);
 
         Ink? Read(ReadOnlySpan<double> parts)
         {

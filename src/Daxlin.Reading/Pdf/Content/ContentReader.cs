@@ -40,6 +40,9 @@ internal sealed class ContentReader
     private int depth;
     private int carriedOut;
 
+    /// <summary>A glyph is drawn in the ink of its text: colours within it say nothing (9.6.4).</summary>
+    private bool hasOneInk;
+
     /// <summary>Content that is marked: in a layer that is off, or with a text that the file states for it.</summary>
     private readonly record struct Marked(bool IsHidden, string? Stated, int FirstLetter);
 
@@ -155,6 +158,9 @@ internal sealed class ContentReader
                 MoveLine(0, -state.Leading);
                 Show(operands, content);
                 break;
+            case ContentOperator.OneInk:
+                hasOneInk = drawing.IsGlyph;
+                break;
             case ContentOperator.Shading:
                 drawing.AddShading(state);
                 break;
@@ -263,11 +269,11 @@ internal sealed class ContentReader
             case ContentOperator.StrokeColour:
                 SetStroke(state.StrokeSpace, operands);
                 return true;
-            case ContentOperator.FillSpace:
+            case ContentOperator.FillSpace when !hasOneInk:
                 state.FillSpace = SpaceAt(operands, content);
                 state.FillInk = state.FillSpace.Initial;
                 return true;
-            case ContentOperator.StrokeSpace:
+            case ContentOperator.StrokeSpace when !hasOneInk:
                 state.StrokeSpace = SpaceAt(operands, content);
                 state.StrokeInk = state.StrokeSpace.Initial;
                 return true;
@@ -279,9 +285,17 @@ internal sealed class ContentReader
     /// <summary>A space that nobody knows has no colour that could be compared.</summary>
     private ColourSpace SpaceAt(Operands operands, ReadOnlySpan<byte> content) => (NameAt(operands, 0, content) is { } name ? resources.SpaceOf(name) : null) ?? ColourSpace.Pattern;
 
-    private void SetFill(ColourSpace space, Operands operands) => (state.FillSpace, state.FillInk) = (space, InkOf(space, operands));
+    private void SetFill(ColourSpace space, Operands operands)
+    {
+        if (!hasOneInk)
+            (state.FillSpace, state.FillInk) = (space, InkOf(space, operands));
+    }
 
-    private void SetStroke(ColourSpace space, Operands operands) => (state.StrokeSpace, state.StrokeInk) = (space, InkOf(space, operands));
+    private void SetStroke(ColourSpace space, Operands operands)
+    {
+        if (!hasOneInk)
+            (state.StrokeSpace, state.StrokeInk) = (space, InkOf(space, operands));
+    }
 
     private Ink? InkOf(ColourSpace space, Operands operands)
     {
@@ -382,15 +396,21 @@ internal sealed class ContentReader
             shown = shown[length..];
             var (x, y) = (glyph.Origin.X * size * stretch, (glyph.Origin.Y * size) + state.Rise);
             var reach = glyph.Width * size * stretch;
-            if (glyph.Text.Length > 0)
-                drawing.AddLetter(glyph.Text, whole.Take(x, y), whole.Take(x + reach, y), whole.Take(x + (reach / 2), y + (MiddleHeight * size)), points, state);
+            var (ground, before) = (drawing.Things, drawing.Letters);
+            if (glyph.Drawing is { } own)
+                DrawGlyph(own, new Matrix(size * stretch, 0, 0, size, 0, state.Rise).Then(whole));
+            // A glyph that is drawn with letters of another font is those letters, whatever it is said to be.
+            if (drawing.Letters > before)
+                drawing.Settle(glyph.Text, before);
+            else if (glyph.Text.Length > 0)
+                drawing.AddLetter(glyph.Text, whole.Take(x, y), whole.Take(x + reach, y), whole.Take(x + (reach / 2), y + (MiddleHeight * size)), points, glyph.LeavesNoMark, ground, state);
             if (glyph.Claimed is not null && claimed is null)
             {
                 (claimed, read) = (new StringBuilder(), new StringBuilder());
                 // What stood before it in the same text is told with it.
-                var before = drawing.TextFrom(first, except: 1);
-                claimed.Append(before);
-                read.Append(before);
+                var text = drawing.TextFrom(first, except: 1);
+                claimed.Append(text);
+                read.Append(text);
             }
             claimed?.Append(glyph.Claimed ?? glyph.Text);
             read?.Append(glyph.Text);
@@ -435,9 +455,10 @@ internal sealed class ContentReader
     /// <summary>A picture that stands in the content itself.</summary>
     private void ReadPicture(ref Lexer lexer, Operands operands)
     {
-        var (length, isMask) = Pictures.Within(operands, lexer.Content);
-        lexer.PassPicture(length);
-        drawing.AddPicture(state.Matrix, () => null, !isMask, state);
+        var entries = Pictures.EntriesOf(operands, lexer.Content);
+        var bytes = lexer.PassPicture(Pictures.LengthOf(entries, resources, objects)).ToArray();
+        var (here, ink) = (resources, state.FillInk);
+        drawing.AddPicture(state.Matrix, new(() => Pictures.ContentOf(new StreamToken(entries, bytes), here, objects, ink)), state);
     }
 
     /// <summary>Draws a picture, or a drawing that has a name.</summary>
@@ -455,8 +476,7 @@ internal sealed class ContentReader
                 DrawForm(drawn, reference);
                 break;
             case "Image":
-                var isWhole = objects.Get(dictionary, "SMask") is null && objects.Get(dictionary, "Mask") is null && objects.Get(dictionary, "ImageMask") is not BooleanToken { Data: true };
-                drawing.AddPicture(state.Matrix, () => Pictures.SamplesOf(drawn, objects), isWhole, state);
+                drawing.AddPicture(state.Matrix, document.PictureOf(drawn, reference, resources, state.FillInk), state);
                 break;
         }
         drawing.Hidden -= isHidden ? 1 : 0;
@@ -491,6 +511,24 @@ internal sealed class ContentReader
         if (reference is { } ended)
             open.Remove(ended);
         (state, resources, text, line) = (stateBefore, resourcesBefore, textBefore, lineBefore);
+    }
+
+    /// <summary>Carries out the content of a glyph, which may hide what lies under it as any other does.</summary>
+    /// <param name="placed">Takes the type's size to the page.</param>
+    private void DrawGlyph(GlyphDrawing glyph, in Matrix placed)
+    {
+        if (depth >= DeepestDrawing || (glyph.Reference is { } begun && !open.Add(begun)))
+            return;
+        var (stateBefore, resourcesBefore, textBefore, lineBefore, inkBefore, glyphBefore) = (state, resources, text, line, hasOneInk, drawing.IsGlyph);
+        state.Matrix = glyph.Matrix.Then(placed);
+        resources = document.ResourcesOf(glyph.Font) ?? resources;
+        drawing.IsGlyph = true;
+        depth++;
+        Read(document.BytesOf(glyph.Content, glyph.Reference).Span);
+        depth--;
+        if (glyph.Reference is { } ended)
+            open.Remove(ended);
+        (state, resources, text, line, hasOneInk, drawing.IsGlyph) = (stateBefore, resourcesBefore, textBefore, lineBefore, inkBefore, glyphBefore);
     }
 
     /// <summary>Draws what an annotation or a form field shows over the page.</summary>

@@ -13,9 +13,13 @@ internal sealed class DocumentContent(PdfObjects objects, IResourceStore colours
     /// <summary>Bytes of drawings kept unpacked: a letterhead is drawn on each page.</summary>
     private const int MostKept = 8 << 20;
 
+    /// <summary>Pictures kept as they are unpacked: those of a letterhead.</summary>
+    private const int MostPictures = 4;
+
     private readonly Dictionary<IndirectReference, Font?> fonts = [];
     private readonly Dictionary<IndirectReference, ReadOnlyMemory<byte>> drawings = [];
     private readonly Dictionary<IndirectReference, Resources> resources = [];
+    private readonly Queue<(IndirectReference Reference, Lazy<PictureContent> Content)> pictures = [];
     private int kept;
 
     public PdfObjects Objects => objects;
@@ -59,5 +63,25 @@ internal sealed class DocumentContent(PdfObjects objects, IResourceStore colours
             kept += bytes.Length;
         }
         return bytes;
+    }
+
+    /// <summary>What a picture shows, unpacked once it is asked for.</summary>
+    /// <param name="ink">What it is drawn in where it is a stencil.</param>
+    public Lazy<PictureContent> PictureOf(StreamToken picture, IndirectReference? reference, Resources where, Ink? ink)
+    {
+        var isStencil = objects.Get(picture.StreamDictionary, "ImageMask") is BooleanToken { Data: true };
+        foreach (var (known, content) in pictures)
+        {
+            if (known.Equals(reference) && !isStencil)
+                return content;
+        }
+        var unpacked = new Lazy<PictureContent>(() => Pictures.ContentOf(picture, where, objects, ink));
+        if (reference is { } named && !isStencil)
+        {
+            if (pictures.Count == MostPictures)
+                pictures.Dequeue();
+            pictures.Enqueue((named, unpacked));
+        }
+        return unpacked;
     }
 }

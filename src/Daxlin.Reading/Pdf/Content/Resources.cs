@@ -21,43 +21,52 @@ internal sealed class Resources(IReadOnlyList<DictionaryToken> dictionaries, Doc
     /// <returns>Null for a space that is not known, whose colours nobody can tell.</returns>
     public ColourSpace? SpaceOf(string name)
     {
-        if (!spaces.TryGetValue(name, out var space))
-            spaces[name] = space = name switch
-            {
-                "DeviceGray" or "CalGray" or "G" => ColourSpace.Grey,
-                "DeviceRGB" or "CalRGB" or "RGB" => ColourSpace.Rgb,
-                "DeviceCMYK" or "CMYK" => ColourSpace.Cmyk,
-                "Pattern" => ColourSpace.Pattern,
-                _ => NamedSpace(name),
-            };
+        if (spaces.TryGetValue(name, out var space))
+            return space;
+        // Names that stand for each other stand for nothing.
+        spaces[name] = null;
+        spaces[name] = space = Plain(name) ?? SpaceOf(Listed("ColorSpace", name)?.Data[name]);
         return space;
     }
 
-    private ColourSpace? NamedSpace(string name)
+    /// <summary>The space that a name or an array says.</summary>
+    /// <returns>As of a name.</returns>
+    public ColourSpace? SpaceOf(IToken? token)
     {
         var objects = document.Objects;
-        var listed = Listed("ColorSpace", name);
-        if (objects.Get(listed, name) is NameToken plain)
-            return plain.Data == name ? null : SpaceOf(plain.Data);
-        if (objects.Array(listed, name) is not [var first, ..] array || objects.Resolve(first) is not NameToken kind)
-            return null;
-        if (kind.Data is "CalGray" or "CalRGB" or "DeviceGray" or "DeviceRGB" or "DeviceCMYK" or "Pattern")
-            return SpaceOf(kind.Data);
-        if (kind.Data == "ICCBased")
-            return array.Count > 1 && PdfObjects.AsDictionary(objects.Resolve(array[1])) is { } profile && objects.Number(profile, "N") is { } parts ? ColourSpace.OfParts((int)parts) : null;
-        return WorkedOut(name, listed!);
+        switch (objects.Resolve(token))
+        {
+            case NameToken name:
+                return SpaceOf(name.Data);
+            case ArrayToken { Data: { Count: > 0 } array } when objects.Resolve(array[0]) is NameToken kind:
+                return Plain(kind.Data) ?? (kind.Data == "ICCBased"
+                    ? array.Count > 1 && PdfObjects.AsDictionary(objects.Resolve(array[1])) is { } profile && objects.Number(profile, "N") is { } parts ? ColourSpace.OfParts((int)parts) : null
+                    : WorkedOut(token!));
+            default:
+                return null;
+        }
     }
 
-    /// <summary>Has the PDF library read a space of colours; only that, since it reads all fonts that it is shown beside.</summary>
-    private ColourSpace? WorkedOut(string name, DictionaryToken listed)
+    private static ColourSpace? Plain(string name) => name switch
     {
-        var only = new DictionaryToken(new Dictionary<NameToken, IToken> { [NameToken.ColorSpace] = new DictionaryToken(new Dictionary<NameToken, IToken> { [NameToken.Create(name)] = listed.Data[name] }) });
+        "DeviceGray" or "CalGray" or "G" => ColourSpace.Grey,
+        "DeviceRGB" or "CalRGB" or "RGB" => ColourSpace.Rgb,
+        "DeviceCMYK" or "CMYK" => ColourSpace.Cmyk,
+        "Pattern" => ColourSpace.Pattern,
+        _ => null,
+    };
+
+    /// <summary>Has the PDF library read a space of colours; only that, since it reads all fonts that it is shown beside.</summary>
+    private ColourSpace? WorkedOut(IToken space)
+    {
+        var name = NameToken.Create("Wanted");
+        var only = new DictionaryToken(new Dictionary<NameToken, IToken> { [NameToken.ColorSpace] = new DictionaryToken(new Dictionary<NameToken, IToken> { [name] = space }) });
         return Damage.OrNull(() =>
         {
             document.Colours.LoadResourceDictionary(only);
             try
             {
-                return ColourSpace.Of(document.Colours.GetColorSpaceDetails(NameToken.Create(name), null));
+                return ColourSpace.Of(document.Colours.GetColorSpaceDetails(name, null));
             }
             finally
             {

@@ -43,13 +43,14 @@ internal sealed class CompositeFont : Font
             own = [collected];
         var (text, claimed) = GlyphTexts.Settle(claims?.TextOf(code), own);
         // The glyph with the number 0 is the one for what the font does not have: a box, where something was meant to stand.
-        if (text == Glyph.Unnamed && glyph != 0 && program.IsBlank is { } isBlank)
-            text = isBlank(glyph) ? " " : Glyph.Unknown;
+        var leavesNoMark = glyph == 0 ? null : program.IsBlank(glyph);
+        if (text == Glyph.Unnamed && leavesNoMark is { } isBlank)
+            text = isBlank ? " " : Glyph.Unknown;
         var width = widths.WidthOf(number);
         if (!IsVertical)
-            return new Glyph(text, width, width, claimed);
+            return new Glyph(text, width, width, claimed).As(leavesNoMark);
         var (advance, x, y) = widths.ColumnOf(number);
-        return new Glyph(text, advance, width, claimed) { Origin = (x, y) };
+        return new Glyph(text, advance, width, claimed) { Origin = (x, y) }.As(leavesNoMark);
     }
 
     private static CMap EncodingOf(IToken? entry, PdfObjects objects)

@@ -15,4 +15,17 @@ internal sealed record Glyph(string Text, double Advance, double Width, string? 
 
     /// <summary>From where a column runs to where the glyph starts, of the type's size; nothing along a line.</summary>
     public (double X, double Y) Origin { get; init; }
+
+    /// <summary>It has a text, and its font draws nothing for it.</summary>
+    public bool LeavesNoMark { get; init; }
+
+    /// <summary>This glyph, by what its font draws for it.</summary>
+    /// <param name="isBlank">The font draws nothing; null where that is not known.</param>
+    /// <remarks>A blank that leaves a mark is something that nothing names: a bar over a figure, say.</remarks>
+    public Glyph As(bool? isBlank) => string.IsNullOrWhiteSpace(Text)
+        ? isBlank == false && Text.Length > 0 ? this with { Text = Unknown } : this
+        : isBlank == true && Text != Unnamed ? this with { LeavesNoMark = true } : this;
+
+    /// <summary>What draws it, where that is content and no outline.</summary>
+    public GlyphDrawing? Drawing { get; init; }
 }

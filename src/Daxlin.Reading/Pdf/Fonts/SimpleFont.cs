@@ -1,3 +1,4 @@
+using Daxlin.Reading.Drawing;
 using Daxlin.Reading.Pdf.Fonts.Programs;
 using UglyToad.PdfPig.Fonts.AdobeFontMetrics;
 using UglyToad.PdfPig.Fonts.Standard14Fonts;
@@ -29,10 +30,13 @@ internal sealed class SimpleFont : Font
     private readonly bool isDrawn;
     private readonly bool isDingbats;
     private readonly bool isSymbolic;
+    private readonly DictionaryToken? drawings;
+    private readonly Matrix measure;
+    private readonly DictionaryToken font;
 
     public SimpleFont(DictionaryToken font, PdfObjects objects)
     {
-        this.objects = objects;
+        (this.objects, this.font) = (objects, font);
         var kind = objects.Name(font, "Subtype");
         var descriptor = objects.Dictionary(font, "FontDescriptor");
         var name = objects.Name(font, "BaseFont") ?? "";
@@ -48,7 +52,9 @@ internal sealed class SimpleFont : Font
         widths = objects.Array(font, "Widths") ?? [];
         firstWidth = (int)(objects.Number(font, "FirstChar") ?? 0);
         // Drawings have a measure of their own.
-        widthUnit = isDrawn ? Math.Abs(objects.Numbers(font, "FontMatrix", 6)?[0] ?? 0.001) : 0.001;
+        var measure = isDrawn ? Matrix.Of(objects.Numbers(font, "FontMatrix", 6) ?? [0.001, 0, 0, 0.001, 0, 0]) : Matrix.Identity;
+        widthUnit = isDrawn ? Math.Abs(measure.A) : 0.001;
+        (drawings, this.measure) = (isDrawn ? objects.Dictionary(font, "CharProcs") : null, measure);
         missingWidth = objects.Number(descriptor, "MissingWidth") is { } missing ? missing / 1000 : IsEmbedded || isDrawn ? 0 : UnknownWidth;
     }
 
@@ -67,12 +73,28 @@ internal sealed class SimpleFont : Font
         if (text == Glyph.Unnamed)
         {
             // A glyph that has a name, if one that says nothing, was made to be seen.
-            text = program.Codes.TryGetValue(code, out var drawn) && program.IsBlank is { } isBlank ? isBlank(drawn) ? " " : Glyph.Unknown
+            text = LeavesNoMark(code) is { } isBlank ? isBlank ? " " : Glyph.Unknown
                 : NameOf(code) is not (null or ".notdef" or ".null" or "nonmarkingreturn") ? Glyph.Unknown : Glyph.Unnamed;
         }
         var width = WidthOf(code);
-        return new Glyph(text, width, width, claimed);
+        return new Glyph(text, width, width, claimed) { Drawing = DrawingOf(code) }.As(LeavesNoMark(code));
     }
+
+    /// <summary>Says that the font draws nothing for a code; null where it does not say.</summary>
+    private bool? LeavesNoMark(int code) => DrawnBy(code) is { } glyph ? program.IsBlank(glyph) : null;
+
+    /// <summary>The number of the glyph that a code draws; null where nothing says for sure.</summary>
+    private int? DrawnBy(int code)
+    {
+        if (!isTrueType)
+            return NameOf(code) is { } name ? program.Names.TryGetValue(name, out var named) ? named : null : null;
+        if (program.Codes.TryGetValue(code, out var glyph) && (isSymbolic || encoding.NameOf(code) is null))
+            return glyph;
+        return NameOf(code) is { } letter && GlyphNames.TextOf(letter) is { } text ? program.GlyphOf(text) : null;
+    }
+
+    private GlyphDrawing? DrawingOf(int code) =>
+        drawings is not null && encoding.NameOf(code) is { } name && objects.Stream(drawings, name) is { } content ? new GlyphDrawing(content, PdfObjects.Reference(drawings, name), font, measure) : null;
 
     /// <summary>The name of the glyph that a code draws; null where neither the document nor the font says one.</summary>
     private string? NameOf(int code)

@@ -258,24 +258,26 @@ internal ref struct Lexer(ReadOnlySpan<byte> content, Operands operands)
 
     /// <summary>Passes over the bytes of a picture that stands in the content, after its ID operator (ISO 32000-2, 8.9.7).</summary>
     /// <param name="length">What its entries say that it has; null where it is packed.</param>
-    public void PassPicture(int? length)
+    /// <returns>The bytes.</returns>
+    public ReadOnlySpan<byte> PassPicture(int? length)
     {
         // One blank parts the operator from the bytes.
-        at = Math.Min(content.Length, at + 1);
+        var first = at = Math.Min(content.Length, at + 1);
         if (length is { } told && told <= content.Length - at && EndsPicture(at + told) is { } after)
         {
             at = after;
-            return;
+            return content.Slice(first, told);
         }
         for (var index = at; index < content.Length; index++)
         {
             if (content[index] == 'E' && (index == at || Bytes.IsBlank(content[index - 1])) && EndsPicture(index) is { } end && IsContent(end))
             {
                 at = end;
-                return;
+                return content[first..index];
             }
         }
         at = content.Length;
+        return content[first..];
     }
 
     /// <summary>Where a picture's EI operator ends, if it stands there.</summary>

@@ -38,14 +38,17 @@ internal static class CffReader
         {
             // Glyphs that are numbers of a collection have no names, and are asked for by those numbers.
             var numbers = NumbersOf(font, glyphs.Count, top.GetValueOrDefault(Charset));
-            var blankNumbers = blanks.Where(glyph => glyph < numbers.Length).Select(glyph => numbers[glyph]).ToHashSet();
-            program.IsBlank = blankNumbers.Contains;
+            var known = new Dictionary<int, bool>();
+            for (var glyph = 0; glyph < Math.Min(numbers.Length, MostGlyphs); glyph++)
+                known.TryAdd(numbers[glyph], blanks.Contains(glyph));
+            program.IsBlank = number => known.TryGetValue(number, out var isBlank) ? isBlank : null;
             return;
         }
-        program.IsBlank = blanks.Contains;
+        program.IsBlank = glyph => glyph < Math.Min(glyphs.Count, MostGlyphs) ? blanks.Contains(glyph) : null;
         var glyphNames = GlyphNamesOf(font, glyphs.Count, top.GetValueOrDefault(Charset), strings);
         for (var glyph = 1; glyph < glyphNames.Length; glyph++)
         {
+            program.Names.TryAdd(glyphNames[glyph], glyph);
             if (GlyphNames.TextOf(glyphNames[glyph]) is { } text)
                 program.AddText(glyph, text);
         }

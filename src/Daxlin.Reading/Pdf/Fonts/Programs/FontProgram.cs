@@ -10,6 +10,7 @@ internal sealed class FontProgram
     public static FontProgram Damaged { get; } = new();
 
     private readonly Dictionary<int, List<string>> texts = [];
+    private Dictionary<string, int>? glyphs;
 
     /// <summary>The glyph of a code by the tables that are no Unicode: those of symbols and of the Macintosh.</summary>
     public Dictionary<int, int> Codes { get; } = [];
@@ -21,7 +22,7 @@ internal sealed class FontProgram
     public double[] Advances { get; set; } = [];
 
     /// <summary>How many things it keeps.</summary>
-    public int Weight => texts.Count + Codes.Count + BuiltIn.Count + Advances.Length;
+    public int Weight => texts.Count + Names.Count + Codes.Count + BuiltIn.Count + Advances.Length;
 
     public void AddText(int glyph, string text)
     {
@@ -31,8 +32,26 @@ internal sealed class FontProgram
             known.Add(text);
     }
 
-    /// <summary>Says of a glyph that it leaves no mark, or that it does; null where that was not read.</summary>
-    public Func<int, bool>? IsBlank { get; set; }
+    /// <summary>Says of a glyph that it leaves no mark, or that it does; null where that was not read, or for a glyph that it does not have.</summary>
+    public Func<int, bool?> IsBlank { get; set; } = _ => null;
+
+    /// <summary>Glyphs by their names; empty where it has none.</summary>
+    public Dictionary<string, int> Names { get; } = new(StringComparer.Ordinal);
+
+    /// <summary>The first glyph that stands for a text; null where none does.</summary>
+    public int? GlyphOf(string text)
+    {
+        if (glyphs is null)
+        {
+            glyphs = new(StringComparer.Ordinal);
+            foreach (var (glyph, all) in texts)
+            {
+                foreach (var one in all)
+                    glyphs.TryAdd(one, glyph);
+            }
+        }
+        return glyphs.TryGetValue(text, out var found) ? found : null;
+    }
 
     /// <summary>What a glyph stands for; several where the program uses it for several characters, none where it does not say.</summary>
     public IReadOnlyList<string> TextsOf(int glyph) => texts.TryGetValue(glyph, out var known) ? known : [];

@@ -58,8 +58,9 @@ internal static class SfntReader
     }
 
     /// <summary>A glyph without an outline ends where it begins.</summary>
-    private static Func<int, bool> BlankBy(byte[] places, bool isLong) => glyph =>
-        isLong ? BigEndian.Long(places, 4L * glyph) == BigEndian.Long(places, (4L * glyph) + 4) : BigEndian.Short(places, 2L * glyph) == BigEndian.Short(places, (2L * glyph) + 2);
+    private static Func<int, bool?> BlankBy(byte[] places, bool isLong) => glyph =>
+        (isLong ? 4 : 2) * (glyph + 2L) > places.Length ? null
+        : isLong ? BigEndian.Long(places, 4L * glyph) == BigEndian.Long(places, (4L * glyph) + 4) : BigEndian.Short(places, 2L * glyph) == BigEndian.Short(places, (2L * glyph) + 2);
 
     private static double[] AdvancesOf(ReadOnlySpan<byte> head, ReadOnlySpan<byte> heads, ReadOnlySpan<byte> metrics)
     {

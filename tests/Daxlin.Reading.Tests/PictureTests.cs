@@ -1,0 +1,147 @@
+using System.Diagnostics;
+using System.IO.Compression;
+using System.Text;
+using CsCheck;
+using Daxlin.Core.Pages;
+using Daxlin.Testing;
+
+namespace Daxlin.Reading.Tests;
+
+/// <summary>Pictures over and under figures, in every form that a PDF has for them.</summary>
+public sealed class PictureTests
+{
+    private static string FigureAt(int left) => $"BT /F1 12 Tf 1 0 0 1 {left} 700 Tm (8) Tj ET";
+
+    /// <summary>How a picture's points are written.</summary>
+    /// <param name="Space">Of its colours.</param>
+    /// <param name="Parts">Numbers a point has.</param>
+    /// <param name="Dark">The numbers of a dark point, of all their bits.</param>
+    /// <param name="Light">The numbers of a white point.</param>
+    private sealed record Form(string Space, int Bits, int Parts, double[] Dark, double[] Light);
+
+    private static readonly Form[] Forms =
+    [
+        .. new[] { 1, 2, 4, 8, 16 }.Select(bits => new Form("/DeviceGray", bits, 1, [0], [1])),
+        .. new[] { 1, 2, 4, 8 }.Select(bits => new Form("[/Indexed /DeviceRGB 1 <FFFFFF000000>]", bits, 1, [1.0 / ((1 << bits) - 1)], [0])),
+        new("/DeviceRGB", 8, 3, [0, 0, 0], [1, 1, 1]),
+        new("/DeviceRGB", 4, 3, [0, 0, 0], [1, 1, 1]),
+        new("/DeviceCMYK", 8, 4, [0, 0, 0, 1], [0, 0, 0, 0]),
+        new("[/ICCBased 8 0 R]", 8, 3, [0, 0, 0], [1, 1, 1]),
+        new("[/CalGray << /WhitePoint [0.9505 1 1.089] >>]", 8, 1, [0], [1]),
+    ];
+
+    private const int Width = 30, Height = 10;
+
+    /// <summary>A picture whose left half is dark and whose right half is white.</summary>
+    private static byte[] Points(Form form, bool isTurned, Func<int, bool> isDark)
+    {
+        var points = new List<byte>();
+        for (var row = 0; row < Height; row++)
+        {
+            var (kept, count) = (0L, 0);
+            for (var column = 0; column < Width; column++)
+            {
+                foreach (var part in isDark(column) ? form.Dark : form.Light)
+                {
+                    kept = (kept << form.Bits) | (long)Math.Round((isTurned ? 1 - part : part) * ((1 << form.Bits) - 1));
+                    for (count += form.Bits; count >= 8; count -= 8)
+                        points.Add((byte)(kept >> (count - 8)));
+                }
+            }
+            if (count > 0)
+                points.Add((byte)(kept << (8 - count)));
+        }
+        return [.. points];
+    }
+
+    private static byte[] Packed(byte[] bytes)
+    {
+        using var packed = new MemoryStream();
+        using (var zlib = new ZLibStream(packed, CompressionLevel.Optimal, leaveOpen: true))
+            zlib.Write(bytes);
+        return packed.ToArray();
+    }
+
+    /// <summary>The figure is seen if and only if the page looks otherwise without it, whatever form the picture has.</summary>
+    [Fact]
+    public void A_figure_over_or_under_a_picture_is_seen_if_the_page_looks_otherwise_without_it()
+    {
+        var (seen, unseen) = (0, 0);
+        Gen.Select(Gen.Int[0, Forms.Length - 1], Gen.Int[0, 6], Gen.Int[0, 4], Gen.Select(Gen.Bool, Gen.Bool, Gen.Bool)).Sample(
+            (which, packing, mask, more) =>
+            {
+                var ((isOver, isRight, isWhite), isTurned) = (more, packing == 1);
+                var form = Forms[which];
+                static bool IsDark(int column) => column < Width / 2;
+                var isPhotograph = packing >= 4;
+                if (isPhotograph)
+                    form = packing == 4 ? new Form("/DeviceGray", 8, 1, [0], [1]) : new Form("/DeviceRGB", 8, 3, [0, 0, 0], [1, 1, 1]);
+                var all = form.Space.Contains("Indexed", StringComparison.Ordinal) ? (1 << form.Bits) - 1 : 1;
+                var decode = isTurned ? $"/Decode [{string.Join(' ', Enumerable.Repeat($"{all} 0", form.Parts))}]" : "";
+                var points = isPhotograph ? TinyPicture.Photograph(Width, Height, form.Parts, IsDark) : Points(form, isTurned, IsDark);
+                var filter = packing switch { 2 => "/FlateDecode", 3 => "[/ASCIIHexDecode /FlateDecode]", 4 or 5 => "/DCTDecode", 6 => "[/FlateDecode /DCTDecode]", _ => null };
+                points = packing switch { 2 or 6 => Packed(points), 3 => Encoding.ASCII.GetBytes(Convert.ToHexString(Packed(points)) + ">"), _ => points };
+                var size = $"/Width {Width} /Height {Height}";
+                var entries = $"/Type /XObject /Subtype /Image {size} /BitsPerComponent {form.Bits} /ColorSpace {form.Space} {decode} {(filter is null ? "" : $"/Filter {filter}")}";
+                // The mask's left third lets all through, or the other way about.
+                static bool IsLeft(int column) => column < Width / 3;
+                var (masked, maskEntries, maskPoints) = mask switch
+                {
+                    1 => ("/SMask 7 0 R", $"/Subtype /Image {size} /BitsPerComponent 8 /ColorSpace /DeviceGray", Points(Forms[3], false, IsLeft)),
+                    2 => ("/SMask 7 0 R", $"/Subtype /Image {size} /BitsPerComponent 1 /ColorSpace /DeviceGray /Decode [1 0]", Points(Forms[0], false, IsLeft)),
+                    3 => ("/Mask 7 0 R", $"/Subtype /Image {size} /ImageMask true /BitsPerComponent 1", Points(Forms[0], false, IsLeft)),
+                    _ => ("", "", Array.Empty<byte>()),
+                };
+                if (mask == 4)
+                    (entries, points) = ($"/Subtype /Image {size} /ImageMask true /BitsPerComponent 1 {(isTurned ? "/Decode [1 0]" : "")}", Points(Forms[0], false, IsDark));
+                byte[] Page(bool isThere)
+                {
+                    var figure = isThere ? FigureAt(isRight ? 170 : 110) : "";
+                    var picture = $"q 90 0 0 30 100 690 cm {(isRight ? "1 g" : "0 g")} /X Do Q";
+                    var ink = isWhite ? "1 g " : "0 g ";
+                    return TinyPdf.OnePage(
+                        $"{(isOver ? ink + figure : picture)} {(isOver ? picture : ink + figure)} 0 g BT /F1 10 Tf 1 0 0 1 400 100 Tm (Total) Tj ET", resources: "/XObject << /X 6 0 R >>",
+                        objects: [($"{entries} {masked}", points), (maskEntries, maskPoints), ("/N 3 /Alternate /DeviceRGB", "no profile"u8.ToArray())]);
+                }
+                // One colour may come out as two that no eye tells apart.
+                var isSeen = Rendered(Page(true)).Zip(Rendered(Page(false))).Any(points => Math.Abs(points.First - points.Second) > 20);
+                var page = PdfReader.Read(Page(true))[0];
+                Assert.Equal((isSeen, !isSeen), (page.Words.Any(word => word.Text == "8"), page.Unseen.Any(word => word.Text == "8")));
+                (seen, unseen) = (seen + (isSeen ? 1 : 0), unseen + (isSeen ? 0 : 1));
+            },
+            iter: 120, threads: 1);
+        Assert.True(seen > 20 && unseen > 20, $"{seen} were seen and {unseen} were not");
+    }
+
+    /// <summary>Pictures within the content itself: one point is enough to cover a figure, or to lie under one.</summary>
+    [Theory]
+    [InlineData("q 90 0 0 30 100 690 cm 1 g BI /W 1 /H 1 /IM true ID \0 EI Q", true, false)]
+    [InlineData("q 90 0 0 30 100 690 cm 1 g BI /W 1 /H 1 /IM true /D [1 0] ID \0 EI Q", true, true)]
+    [InlineData("q 90 0 0 30 100 690 cm BI /W 1 /H 1 /BPC 8 /CS /G ID \0 EI Q", false, false)]
+    [InlineData("q 90 0 0 30 100 690 cm BI /W 1 /H 1 /BPC 8 /CS /G ID \u00FF EI Q", false, true)]
+    [InlineData("q 90 0 0 30 100 690 cm BI /W 1 /H 1 /BPC 8 /CS /G /F [/AHx] ID 00> EI Q", false, false)]
+    [InlineData("q 90 0 0 30 100 690 cm BI /W 1 /H 1 /BPC 1 /CS [/I /RGB 1 <FFFFFF000000>] ID \u0080 EI Q", false, false)]
+    [InlineData("q 90 0 0 30 100 690 cm BI /W 1 /H 1 /BPC 1 /CS [/I /RGB 1 (\\377\\377\\377\\0\\0\\0)] ID \0 EI Q", false, true)]
+    [InlineData("q 90 0 0 30 100 690 cm BI /W 1 /H 1 /BPC 8 /CS /Own ID \0 EI Q", false, false)]
+    public void A_picture_in_the_content_hides_like_any_other(string picture, bool isOver, bool isSeen)
+    {
+        var figure = FigureAt(110);
+        var page = PdfReader.Read(TinyPdf.OnePage(
+            $"0 g {(isOver ? figure : picture)} {(isOver ? picture : figure)} 0 g BT /F1 10 Tf 1 0 0 1 400 100 Tm (Total) Tj ET", resources: "/ColorSpace << /Own /DeviceGray /A /B /B /A >>"))[0];
+        Assert.Equal((isSeen, !isSeen), (page.Words.Any(word => word.Text == "8"), page.Unseen.Any(word => word.Text == "8")));
+    }
+
+    private static byte[] Rendered(byte[] pdf)
+    {
+        var start = new ProcessStartInfo("pdftoppm", ["-r", "72", "-x", "90", "-y", "110", "-W", "120", "-H", "50", "-singlefile", "-"]) { RedirectStandardInput = true, RedirectStandardOutput = true, RedirectStandardError = true };
+        using var program = Process.Start(start)!;
+        program.ErrorDataReceived += (_, _) => { };
+        program.BeginErrorReadLine();
+        program.StandardInput.BaseStream.Write(pdf);
+        program.StandardInput.Close();
+        using var picture = new MemoryStream();
+        program.StandardOutput.BaseStream.CopyTo(picture);
+        program.WaitForExit();
+        return picture.Length > 1000 ? picture.ToArray() : throw new InvalidOperationException("pdftoppm drew nothing.");
+    }
+}
