@@ -103,8 +103,8 @@ public sealed class PictureTests
                         $"{(isOver ? ink + figure : picture)} {(isOver ? picture : ink + figure)} 0 g BT /F1 10 Tf 1 0 0 1 400 100 Tm (Total) Tj ET", resources: "/XObject << /X 6 0 R >>",
                         objects: [($"{entries} {masked}", points), (maskEntries, maskPoints), ("/N 3 /Alternate /DeviceRGB", "no profile"u8.ToArray())]);
                 }
-                // One colour may come out as two that no eye tells apart.
-                var isSeen = Rendered(Page(true)).Zip(Rendered(Page(false))).Any(points => Math.Abs(points.First - points.Second) > 20);
+                // Black comes out as a dark grey from four inks.
+                var isSeen = Rendered(Page(true)).Zip(Rendered(Page(false))).Any(points => Math.Abs(points.First - points.Second) > 60);
                 var page = PdfReader.Read(Page(true))[0];
                 Assert.Equal((isSeen, !isSeen), (page.Words.Any(word => word.Text == "8"), page.Unseen.Any(word => word.Text == "8")));
                 (seen, unseen) = (seen + (isSeen ? 1 : 0), unseen + (isSeen ? 0 : 1));
