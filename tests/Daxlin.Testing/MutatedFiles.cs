@@ -25,7 +25,7 @@ public static class MutatedFiles
         TinyPdf.WithForm(Content, "/BBox [0 0 400 400] /Matrix [1 0 0 1 5 5] /Group << /S /Transparency >> /Resources << /Font << /F1 3 0 R >> /XObject << /X 6 0 R >> >>", "BT /F1 9 Tf 5 5 Td (in a form) Tj ET /X Do", "<< /ca 0.5 /BM /Multiply /LW 3 >>"),
         TinyPdf.Annotated(Content, "/Subtype /Stamp /Rect [95 695 195 715] /AP << /N 6 0 R >>", "/BBox [0 0 100 20]", "1 g 0 0 100 20 re f"),
         TinyPdf.OnePage(
-            "q 200 0 0 30 90 690 cm /X Do Q BT 1 g /F1 10 Tf 100 700 Td (1,204.50) Tj 0 -400 Td 0 g (Total) Tj ET q 200 0 0 30 90 690 cm /Y Do Q q 60 0 0 30 90 690 cm BI /W 2 /H 2 /BPC 1 /CS [/I /RGB 1 <FFFFFF000000>] /D [1 0] /F /AHx ID 8040> EI Q",
+            "q 200 0 0 30 90 690 cm /X Do Q BT 1 g /F1 10 Tf 100 700 Td (Total) Tj 0 -400 Td 0 g (1,204.50) Tj ET q 200 0 0 30 90 690 cm /Y Do Q q 60 0 0 30 90 690 cm BI /W 2 /H 2 /BPC 1 /CS [/I /RGB 1 <FFFFFF000000>] /D [1 0] /F /AHx ID 8040> EI Q",
             resources: "/XObject << /X 6 0 R /Y 7 0 R >> /ColorSpace << /A /B /B [/Indexed /DeviceRGB 1 (abcdef)] >>",
             objects:
             [
