@@ -23,6 +23,85 @@ async function approvedBatch(request: APIRequestContext, name: string, only = /i
   return batch;
 }
 
+test("a layout is made of columns beside what it makes of invoices, without its text", async ({
+  page,
+  request,
+}) => {
+  await page.goto("/layouts/-");
+  const columns = page.getByRole("region", { name: "Columns of lines" });
+  const headings = columns.getByLabel(/^Heading of column \d+$/);
+  const inOrder = () => headings.evaluateAll((all) => all.map((one) => (one as HTMLInputElement).value));
+  const preview = page.getByRole("region", { name: "What it makes of invoices" });
+  await page.getByLabel("Name of the layout").fill("by-columns");
+
+  // Pointing at a heading of the preview leads to where it is named; a row goes up and down by the keyboard.
+  await preview.getByRole("button", { name: "text", exact: true }).click();
+  await expect(columns.getByLabel("Heading of column 4")).toBeFocused();
+  await page.keyboard.type("Words");
+  await page.keyboard.press("Alt+ArrowUp");
+  await expect(columns.getByLabel("Heading of column 3")).toBeFocused();
+  await columns.getByRole("button", { name: "Drop column 1" }).click();
+  await columns.getByLabel("One more column of").fill("month of invoiceDate");
+  await page.keyboard.press("Enter");
+  expect(await inOrder()).toEqual([
+    "invoiceNumber",
+    "Words",
+    "invoiceDate",
+    "amount",
+    "currency",
+    "month of invoiceDate",
+  ]);
+  await expect(preview.getByRole("columnheader", { name: "month of invoiceDate" })).toBeVisible();
+  await expect(preview.getByRole("columnheader").first()).toHaveText("invoiceNumber");
+
+  // A step back is one of the whole form; a fault leads to its place.
+  await page.keyboard.press("Control+z");
+  await expect(headings).toHaveCount(5);
+  await page.keyboard.press("Control+Shift+z");
+  await expect(headings).toHaveCount(6);
+  await columns.getByLabel("Value of column 3").fill("invoiceDat");
+  const faults = page.getByRole("list", { name: "What is wrong with the layout" });
+  await faults
+    .getByRole("button", { name: "column 3, value: At its character 1: There is no “invoiceDat” here" })
+    .click();
+  await expect(columns.getByLabel("Value of column 3")).toBeFocused();
+  await page.keyboard.type("dueDate");
+  await expect(faults).toHaveCount(0);
+
+  // A column that comes to no total any more is told; a format takes along only what it can have.
+  await columns.getByLabel("Control total of column 4").selectOption("");
+  await expect(faults).toContainText("proves");
+  await columns.getByLabel("Control total of column 4").selectOption("lines");
+  await columns.getByLabel("Digits of column 4 behind the decimal mark").selectOption("currency");
+  const files = page.getByRole("region", { name: "The files" });
+  await files.getByLabel("Decimal mark").selectOption(",");
+  await files.getByLabel("Format").selectOption("json");
+  await expect(files.getByLabel("Decimal mark")).toHaveCount(0);
+  await page.getByRole("button", { name: "Save as version 1" }).click();
+  await expect(page).toHaveURL(/\/layouts\/by-columns$/);
+
+  const saved = await (await request.get("/api/v1/posting-layouts/by-columns")).json();
+  expect(JSON.parse(saved.text)).toEqual({
+    name: "by-columns",
+    tables: [
+      {
+        records: "lines",
+        columns: [
+          "invoiceNumber",
+          { heading: "Words", value: "description", width: 60, cut: true },
+          { heading: "invoiceDate", value: "dueDate" },
+          { heading: "amount", value: "amount", decimals: "currency", proves: "lines" },
+          "currency",
+          "month of invoiceDate",
+        ],
+      },
+    ],
+    file: { format: "json" },
+  });
+  // As a person would write it: a column on a line.
+  expect(saved.text.split("\n")).toContain('        "invoiceNumber",');
+});
+
 test("a layout is written beside what it makes of invoices, a run made by it, and one of its invoices taken back", async ({
   page,
   request,
@@ -42,6 +121,7 @@ test("a layout is written beside what it makes of invoices, a run made by it, an
     "tables": [{ "records": "lines", ${extra}
       "columns": ["invoiceNumber", "description", { "heading": "net", "value": "${value}", "decimals": 2, "proves": "lines" }, "currency"] }]
   }`;
+  await page.getByText("Text", { exact: true }).click();
   const text = page.getByRole("textbox", { name: "The layout as text" });
   await typeText(page, layout("", "amuont"), text);
   const faults = page.getByRole("list", { name: "What is wrong with the layout" });
@@ -188,19 +268,22 @@ for (const colorScheme of ["light", "dark"] as const) {
 
     test("the pages of posting violate no rule of accessibility", async ({ page, request }) => {
       const runs = await (await request.get("/api/v1/posting-runs")).json();
-      for (const path of ["/posting", `/posting/${runs[0]?.number ?? 1}`, "/layouts/-"]) {
-        await page.goto(path);
-        await page
-          .getByRole(path === "/layouts/-" ? "textbox" : "table")
-          .first()
-          .waitFor();
-        if (path === "/layouts/-") {
-          await page.getByLabel("The layout as text").waitFor();
-          await page.getByRole("list", { name: "Held against the control totals" }).waitFor();
-        }
+      const violatesNothing = async (what: string) => {
         const result = await new AxeBuilder({ page }).analyze();
-        expect(result.violations.map((one) => `${path} ${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
+        expect(result.violations.map((one) => `${what} ${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
+      };
+      for (const path of ["/posting", `/posting/${runs[0]?.number ?? 1}`]) {
+        await page.goto(path);
+        await page.getByRole("table").first().waitFor();
+        await violatesNothing(path);
       }
+      await page.goto("/layouts/-");
+      await page.getByRole("list", { name: "Held against the control totals" }).waitFor();
+      await page.getByLabel("Heading of column 1").waitFor();
+      await violatesNothing("a layout by its columns");
+      await page.getByText("Text", { exact: true }).click();
+      await page.getByLabel("The layout as text").waitFor();
+      await violatesNothing("a layout as text");
     });
   });
 }

@@ -43,6 +43,10 @@ public sealed class PostingCommandTests : IDisposable
         (code, said, _) = await Run("layout", "check", good, faulty);
         Assert.Equal((1, true), (code, Flat(said).Contains($"{good}: in order", StringComparison.Ordinal)));
         Assert.Contains("tables[0].columns[2].value: At its character 9: A value is missing here", Flat(said), StringComparison.Ordinal);
+        (code, said, _) = await Run("layout", "names", "lines");
+        Assert.Equal(0, code);
+        Assert.Matches(@"lines:\s+text\s+account, [\s\S]*number\s+[\s\S]*amount, [\s\S]*yes or no\s+reversal", said);
+        Assert.DoesNotContain("entryText", said, StringComparison.Ordinal);
         (code, said, _) = await Run("layout", "try", good);
         Assert.Equal((0, true), (code, Flat(said).Contains("HMD/", StringComparison.Ordinal) && Flat(said).Contains("4100", StringComparison.Ordinal)));
         Assert.All(said.Split('\n'), line => Assert.True(line.Length <= 100, $"wider than 100 columns: {line}"));

@@ -374,6 +374,19 @@ public class PostingTests
         Assert.Equal((await service.All("history?act=approved")).Select(one => $"{one["stream"]}|{one["what"]}|{one["by"]}"), history[1..].Select(line => line.Split('\t')).Select(cells => $"{cells[1]}|{cells[2]}|{cells[5]}"));
         Assert.Equal("no.,state,vendor,", (await service.Http.GetStringAsync(new Uri($"batches/{batch}/table?open=true", UriKind.Relative)))[..17]);
 
+        // Every name that is offered may be a column, of the kind that is said.
+        foreach (var offered in (await service.Get("layout-names")).AsArray().Where(offered => (string?)offered!["records"] != "journal"))
+        {
+            var columns = string.Join(", ", offered!["names"]!.AsArray().Select(name => $"\"{name!["name"]}\""));
+            var named = (await service.Post("posting-layouts/trial", new JsonObject
+            {
+                ["document"] = $$"""{ "name": "all", "tables": [{ "records": "{{offered["records"]}}", "columns": [{ "heading": "1", "value": "total", "proves": "total" }, {{columns}}] }] }""",
+                ["invoices"] = new JsonArray(id),
+            })).Body;
+            Assert.Empty(named["documentFaults"]!.AsArray());
+            Assert.Equal(offered["names"]!.AsArray().Select(name => (string?)name!["type"]), named["tables"]![0]!["columns"]!.AsArray().Skip(1).Select(column => (string?)column!["type"]));
+        }
+
         var faulty = (await service.Post("posting-layouts/trial", new JsonObject { ["document"] = "{ \"name\": \"net\"" })).Body;
         Assert.Contains("This is not JSON", (string?)faulty["documentFaults"]![0]!["message"], StringComparison.Ordinal);
         Assert.Equal("document-missing", (string?)(await service.Post("posting-layouts/trial", new JsonObject())).Body["code"]);

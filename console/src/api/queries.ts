@@ -259,6 +259,13 @@ export const ask = {
       queryKey: ["layouts", name],
       queryFn: () => dataOf(api.GET("/api/v1/posting-layouts/{name}", { params: { path: { name } } })),
     }),
+  /** What the columns of layouts can speak of; the same as long as the service runs. */
+  layoutNames: () =>
+    queryOptions({
+      queryKey: ["layout-names"],
+      queryFn: () => dataOf(api.GET("/api/v1/layout-names")),
+      staleTime: Number.POSITIVE_INFINITY,
+    }),
   layoutVersions: (name: string) =>
     queryOptions({
       queryKey: ["layouts", name, "versions"],

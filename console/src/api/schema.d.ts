@@ -633,6 +633,42 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/layout-names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The names that the columns of each kind of record can speak of; templates' own names come besides. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OfferedNames"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/layout.schema.json": {
         parameters: {
             query?: never;
@@ -5655,6 +5691,17 @@ export interface components {
         NewName: {
             name: null | string;
             note: null | string;
+        };
+        OfferedName: {
+            name: string;
+            /** @description `number`, `text`, `date` or `yesNo`. */
+            type: string;
+        };
+        /** @description What the columns of some records can speak of. */
+        OfferedNames: {
+            /** @description `invoices`, `lines`, `taxes` or `journal`. */
+            records: string;
+            names: components["schemas"]["OfferedName"][];
         };
         /** @description A page of a document with its words. */
         PageRecord: {

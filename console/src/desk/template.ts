@@ -1,3 +1,5 @@
+import { parsedDocument } from "../shared/documentText";
+
 /** What the desk changes in a template document; all the rest of it stays as it is. */
 interface TemplateDocument {
   name?: string;
@@ -133,16 +135,7 @@ function withoutEdgesOn(whole: Block, columns: string[]): Block {
 }
 
 /** The document, or null while its text is no JSON. */
-export function parsed(text: string): TemplateDocument | null {
-  try {
-    const document: unknown = JSON.parse(text);
-    return typeof document === "object" && document !== null && !Array.isArray(document)
-      ? (document as TemplateDocument)
-      : null;
-  } catch {
-    return null;
-  }
-}
+export const parsed = (text: string) => parsedDocument(text) as TemplateDocument | null;
 
 const written = (document: TemplateDocument) => `${JSON.stringify(document, null, 2)}\n`;
 

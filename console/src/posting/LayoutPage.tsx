@@ -1,11 +1,15 @@
+import { SegmentedControl } from "@mantine/core";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useNavigate, useParams } from "react-router";
 import { type LayoutDetail, saveLayout } from "../api/client";
 import { ask } from "../api/queries";
 import { Failed, Loading } from "../shared/Notes";
 import { useWhereabouts } from "../shared/Trail";
+import { useKept } from "../shared/useKept";
 import { useKeptText } from "../shared/useKeptText";
 import { WrittenDocument } from "../shared/WrittenDocument";
+import { focusPlace } from "./LayoutColumns";
+import { LayoutForm } from "./LayoutForm";
 import { LayoutPreview } from "./LayoutPreview";
 import { LayoutVersions } from "./LayoutVersions";
 import { FIRST_TEXT, NEW_LAYOUT } from "./newLayout";
@@ -41,6 +45,11 @@ function Layout({ name, saved }: { name: string; saved: LayoutDetail | null }) {
   const work = useKeptText(`layout.${name}`, saved?.text ?? FIRST_TEXT);
   const queries = useQueryClient();
   const navigate = useNavigate();
+  const [view, setView] = useKept("layout-view", "columns");
+  function pointAt(table: number, column: number) {
+    setView("columns");
+    requestAnimationFrame(() => focusPlace(`tables[${table}].columns[${column}].heading`));
+  }
   return (
     <WrittenDocument
       what="layout"
@@ -58,9 +67,24 @@ function Layout({ name, saved }: { name: string; saved: LayoutDetail | null }) {
         navigate(`/layouts/${made.name}`, { replace: true });
       }}
       versions={saved && <LayoutVersions layout={saved} take={work.change} />}
-      preview={(tried) => <LayoutPreview tried={tried} />}
+      preview={(tried) => <LayoutPreview tried={tried} point={pointAt} />}
       previewTitle="What it makes of invoices"
+      form={
+        view === "text"
+          ? undefined
+          : (faults) => <LayoutForm work={work} faults={faults} isNew={saved === null} />
+      }
     >
+      <SegmentedControl
+        size="xs"
+        aria-label="How the layout is worked on"
+        value={view}
+        data={[
+          { value: "columns", label: "Columns" },
+          { value: "text", label: "Text" },
+        ]}
+        onChange={setView}
+      />
       {saved?.isRetired && <p className="soft">× This layout is retired: no run is made by it.</p>}
     </WrittenDocument>
   );

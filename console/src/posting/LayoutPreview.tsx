@@ -6,8 +6,14 @@ import { Proved } from "./Proved";
 /** So many records of a table are shown; the rest is counted. */
 const MOST_ROWS = 30;
 
+interface Props {
+  tried: TriedLayout;
+  /** Goes to where a column is worked on, by its table and place from 0. */
+  point: (table: number, column: number) => void;
+}
+
 /** The records, files and sums that a layout makes of the invoices it is tried on. */
-export function LayoutPreview({ tried }: { tried: TriedLayout }) {
+export function LayoutPreview({ tried, point }: Props) {
   if (tried.documentFaults.length > 0) {
     return (
       <p className="state held" role="status">
@@ -35,7 +41,7 @@ export function LayoutPreview({ tried }: { tried: TriedLayout }) {
         </ul>
       )}
       <Proved proved={tried.proved} />
-      {tried.tables.map((table) => (
+      {tried.tables.map((table, at) => (
         <div key={table.name}>
           <h2>
             {table.name} <span className="soft">{count(table.count, "record")}</span>
@@ -45,9 +51,11 @@ export function LayoutPreview({ tried }: { tried: TriedLayout }) {
             <table className="sheet tight">
               <thead>
                 <tr>
-                  {table.columns.map((column) => (
+                  {table.columns.map((column, index) => (
                     <th key={column.heading} className={column.type === "number" ? "figure" : ""}>
-                      {column.heading}
+                      <button type="button" className="cell" onClick={() => point(at, index)}>
+                        {column.heading}
+                      </button>
                       {column.proves !== "" && (
                         <span title={`Comes to the control total: ${column.proves}`}> =</span>
                       )}

@@ -44,6 +44,8 @@ interface Props<T extends { documentFaults: { place: string; line: number; messa
   onSaved: (saved: Saved) => void | Promise<void>;
   /** What stands between the title and the text. */
   children?: ReactNode;
+  /** What it is worked on with instead of its text. */
+  form?: (faults: DocumentFault[]) => ReactNode;
   versions: ReactNode;
   preview: (tried: T) => ReactNode;
   previewTitle: string;
@@ -111,18 +113,22 @@ export function WrittenDocument<
           </p>
         )}
         {props.children}
-        <Suspense fallback={<Loading what="the editor" />}>
-          <DocumentText
-            what={what}
-            schema={props.schema}
-            reference={props.reference}
-            text={work.text}
-            faults={faults}
-            change={work.change}
-            undo={work.undo}
-            redo={work.redo}
-          />
-        </Suspense>
+        {props.form ? (
+          props.form(faults)
+        ) : (
+          <Suspense fallback={<Loading what="the editor" />}>
+            <DocumentText
+              what={what}
+              schema={props.schema}
+              reference={props.reference}
+              text={work.text}
+              faults={faults}
+              change={work.change}
+              undo={work.undo}
+              redo={work.redo}
+            />
+          </Suspense>
+        )}
         {props.versions}
       </section>
       <section aria-label={props.previewTitle}>

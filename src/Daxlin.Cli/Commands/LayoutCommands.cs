@@ -56,9 +56,19 @@ internal static class LayoutCommands
             context.Print(layout, () => Terminal.Line(Shown.Text(layout["text"]).TrimEnd()));
             return ExitCodes.Done;
         }));
+        var records = new Argument<string?>("RECORDS") { Description = "invoices, lines, taxes or journal; all of them if left out.", Arity = ArgumentArity.ZeroOrOne };
+        records.AcceptOnlyFromAmong("invoices", "lines", "taxes", "journal");
+        var names = new Command("names", "Print what the columns of a layout can speak of.") { records };
+        names.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
+        {
+            var wanted = parsed.GetValue(records);
+            var offered = new JsonArray([.. (await context.Service.Get("layout-names", cancel)).AsArray().Where(one => wanted is null || Shown.Text(one!["records"]) == wanted).Select(one => one!.DeepClone())]);
+            context.Print(offered, () => PrintNames(offered));
+            return ExitCodes.Done;
+        }));
         return new Command("layout", "Posting layouts: which records a run writes, in the form in which a ledger takes them.")
         {
-            check, tried, save, list, show,
+            check, tried, names, save, list, show,
             WrittenDocument.Act("retire", "Retire a layout: no run is made by it any more.", "posting-layouts", "retirement", name, note),
             WrittenDocument.Act("bring-back", "Bring a retired layout back.", "posting-layouts", "comeback", name, note),
         };
@@ -66,6 +76,17 @@ internal static class LayoutCommands
 
     private static Task<JsonNode> Try(string file, int[] invoices, CommandContext context, CancellationToken cancel) =>
         WrittenDocument.Try("posting-layouts/trial", file, invoices, context, cancel);
+
+    private static void PrintNames(JsonArray offered)
+    {
+        foreach (var records in offered)
+        {
+            Terminal.Line($"{Shown.Text(records!["records"])}:");
+            foreach (var type in records["names"]!.AsArray().GroupBy(name => Shown.Text(name!["type"]) switch { "yesNo" => "yes or no", var known => known }))
+                BatchSheet.Hanging($"  {type.Key,-10}", string.Join(", ", type.Select(name => Shown.Text(name!["name"]))));
+        }
+        Terminal.Line("Names of a template's own are said under “names” of the layout.");
+    }
 
     private static void PrintTried(string file, JsonNode tried)
     {

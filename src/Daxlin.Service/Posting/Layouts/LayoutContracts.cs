@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Text.Json;
+using Daxlin.Core.Posting.Layouts;
 
 namespace Daxlin.Service.Posting.Layouts;
 
@@ -13,6 +14,18 @@ public sealed record LayoutDetail(string Name, int Version, int Newest, DateTime
 
 /// <param name="Runs">How many runs were made by this version.</param>
 public sealed record LayoutVersionRecord(int Version, DateTime SavedAt, string SavedBy, string Note, bool IsRetired, int Runs);
+
+/// <summary>What the columns of some records can speak of.</summary>
+/// <param name="Records"><c>invoices</c>, <c>lines</c>, <c>taxes</c> or <c>journal</c>.</param>
+public sealed record OfferedNames(string Records, ImmutableArray<OfferedName> Names)
+{
+    internal static OfferedNames Of(LayoutRecords records) => new(
+        records.Word(),
+        [.. LayoutNames.Of(records).OrderBy(name => name.Key, StringComparer.OrdinalIgnoreCase).Select(name => new OfferedName(name.Key, JsonNamingPolicy.CamelCase.ConvertName(name.Value.ToString())))]);
+}
+
+/// <param name="Type"><c>number</c>, <c>text</c>, <c>date</c> or <c>yesNo</c>.</param>
+public sealed record OfferedName(string Name, string Type);
 
 /// <param name="Place">The key's path.</param>
 /// <param name="Line">From 1; 0 if unknown.</param>
