@@ -97,6 +97,51 @@ public class CodingTests
         Assert.Equal(3, PostingColumns.CountOf(coded));
     }
 
+    /// <summary>What is at a limit is read; one more is refused at its place.</summary>
+    [Fact]
+    public void Limits_of_rules_are_what_they_say()
+    {
+        static string Many(string one, int count) => string.Join(", ", Enumerable.Repeat(one, count));
+        static string Fault(string json) => Assert.Throws<JsonFaultException>(() => Read(json)).Faults[0] is var fault ? $"{fault.Place}: {fault.Message}" : "";
+        static string Rule(string account) => $"{{ 'rules': [{{ 'account': '{account}' }}] }}";
+        static string Flag(string says) => $"{{ 'rules': [], 'flags': [{{ 'says': '{says}', 'when': 'amount > 1' }}] }}";
+        static string Shares(string shares) => $"{{ 'rules': [{{ 'shares': [{shares}] }}] }}";
+        const string Share = "{ 'part': 1, 'account': '1' }";
+
+        Assert.Equal(2000, Read($"{{ 'rules': [{Many("{ 'account': '1' }", 2000)}] }}").Rules.Length);
+        Assert.StartsWith("rules: At most 2000 rules in brackets are wanted here.", Fault($"{{ 'rules': [{Many("{ 'account': '1' }", 2001)}] }}"), StringComparison.Ordinal);
+        Assert.StartsWith("rules: At most 2000 rules in brackets are wanted here.", Fault("{ 'rules': {} }"), StringComparison.Ordinal);
+        Assert.StartsWith("the document: The key “rules” is missing", Fault("{ }"), StringComparison.Ordinal);
+        Assert.Equal(200, Read($"{{ 'rules': [], 'flags': [{Many("{ 'says': 'x', 'when': 'amount > 1' }", 200)}] }}").Flags.Length);
+        Assert.StartsWith("flags: At most 200 flags", Fault($"{{ 'rules': [], 'flags': [{Many("{ 'says': 'x', 'when': 'amount > 1' }", 201)}] }}"), StringComparison.Ordinal);
+        Assert.StartsWith("flags: At most 200 flags", Fault("{ 'rules': [], 'flags': {} }"), StringComparison.Ordinal);
+        Assert.Equal(200, Read(Flag(new string('x', 200))).Flags[0].Says.Length);
+        Assert.StartsWith("flags[0].says: What a flag says is one line", Fault(Flag(new string('x', 201))), StringComparison.Ordinal);
+        Assert.StartsWith("flags[0].says: What a flag says is one line", Fault(Flag("one\\ntwo")), StringComparison.Ordinal);
+        Assert.False(Read(Flag("x")).Flags[0].Holds);
+        Assert.Equal(60, Coded(OfDocsLines, Read(Rule(new string('1', 60)))).Coding[0].Parts[0][CodeNames.Account].Length);
+        Assert.StartsWith("rules[0].account: A code has at most 60 characters.", Fault(Rule(new string('1', 61))), StringComparison.Ordinal);
+        Assert.StartsWith("rules[0].account: A code is one line of plain letters.", Fault(Rule("1\\n2")), StringComparison.Ordinal);
+        Assert.StartsWith("rules[0].account: This code is empty.", Fault(Rule(" ")), StringComparison.Ordinal);
+        Assert.Equal(50, Read(Shares(Many(Share, 50))).Rules[0].Shares.Length);
+        Assert.StartsWith("rules[0].shares: Two to 50 shares", Fault(Shares(Many(Share, 51))), StringComparison.Ordinal);
+        Assert.StartsWith("rules[0].shares: Two to 50 shares", Fault(Shares(Share)), StringComparison.Ordinal);
+        Assert.StartsWith("rules[0].shares[1]: The share says no code", Fault(Shares(Share + ", { 'part': 1 }")), StringComparison.Ordinal);
+        foreach (var (part, isRead) in new[] { ("1000000", true), ("1000000.1", false), ("0.000001", true), ("0.0000001", false), ("0", false), ("'60'", true), ("'-1'", false), ("null", false) })
+        {
+            var json = Shares(Share + $", {{ 'part': {part}, 'account': '2' }}");
+            if (isRead)
+                Assert.Equal(decimal.Parse(part.Trim('\''), CultureInfo.InvariantCulture), Read(json).Rules[0].Shares[1].Part);
+            else
+                Assert.StartsWith("rules[0].shares[1].part: A share needs its “part”", Fault(json), StringComparison.Ordinal);
+        }
+        Assert.Empty(Read("{ 'rules': [] }".PadRight(CodingReader.Longest)).Rules);
+        Assert.StartsWith("the document: Coding rules have at most 500000 characters.", Fault("{ 'rules': [] }".PadRight(CodingReader.Longest + 1)), StringComparison.Ordinal);
+        Assert.Null(Read("{ 'rules': [] }").Journal);
+        Assert.Equal("journal: The key “tax” is missing: the account of taxes.", Fault("{ 'rules': [], 'journal': { 'payable': '1600' } }"));
+        Assert.Equal("journal: The key “payable” is missing: the account of what is owed to vendors.", Fault("{ 'rules': [], 'journal': { 'tax': '1576' } }"));
+    }
+
     private static string[] FlagsOf(ApprovedInvoice invoice, CodingRules rules)
     {
         var found = Flagged.Of(invoice, rules, Lists, out var faults);

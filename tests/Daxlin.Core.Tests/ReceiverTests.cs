@@ -55,6 +55,48 @@ public partial class ReceiverTests
         Assert.Contains(error.Faults, fault => fault.ToString().Contains(says, StringComparison.Ordinal));
     }
 
+    private static string Repeated(string text, int count) => string.Join(", ", Enumerable.Repeat(text, count));
+
+    /// <summary>What is done, in sentences, and the secrets that it takes.</summary>
+    [Theory]
+    [InlineData("{ 'name': 'a', 'folder': { 'path': '/in' } }", "A run is delivered when a person says so. Its files are put into /in, each whole or not at all.", "")]
+    [InlineData("{ 'name': 'a', 'layout': 'net', 'atOnce': true, 'folder': { 'path': '/in' } }", "Each new run by the layout “net” is delivered by itself as soon as it is made. Its files are put into /in, each whole or not at all.", "")]
+    [InlineData("{ 'name': 'a', 'layout': 'net', 'folder': { 'path': '/in' } }", "A run by the layout “net” is delivered when a person says so. Its files are put into /in, each whole or not at all.", "")]
+    [InlineData("{ 'name': 'a', 'mail': { 'host': 'm', 'encryption': 'none', 'from': 'a@b', 'to': ['c@d', 'e@f'] } }", "A run is delivered when a person says so. One message with all its files goes from a@b to c@d, e@f by m:25, not encrypted.", "")]
+    [InlineData("{ 'name': 'a', 'mail': { 'host': 'm', 'encryption': 'tls', 'user': 'u', 'password': 'p', 'from': 'a@b', 'to': 'c@d' } }", "A run is delivered when a person says so. One message with all its files goes from a@b to c@d by m:465.", "p")]
+    [InlineData("{ 'name': 'a', 'mail': { 'host': 'm', 'port': 2525, 'from': 'a@b', 'to': 'c@d' } }", "A run is delivered when a person says so. One message with all its files goes from a@b to c@d by m:2525.", "")]
+    [InlineData("{ 'name': 'a', 'sftp': { 'host': 'h', 'user': 'u', 'key': 'k', 'hostKey': 'SHA256:Nk3b9vQeUq0Zx2cW5rT7yA1sD4fG6hJ8kL0pM2nB4vC' } }", "A run is delivered when a person says so. Its files are put to u@h:22 ., each whole or not at all.", "k")]
+    [InlineData("{ 'name': 'a', 'sftp': { 'host': 'h', 'user': 'u', 'password': 'p', 'folder': 'in', 'hostKey': 'SHA256:Nk3b9vQeUq0Zx2cW5rT7yA1sD4fG6hJ8kL0pM2nB4vC' } }", "A run is delivered when a person says so. Its files are put to u@h:22 in, each whole or not at all.", "p")]
+    [InlineData("{ 'name': 'a', 'layout': 'net', 'postgresql': { 'host': 'h', 'database': 'd', 'user': 'u' } }", "A run by the layout “net” is delivered when a person says so. Its records are added to tables of d at h:5432, schema daxlin, all or none, with the run's number in each row.", "")]
+    [InlineData("{ 'name': 'a', 'layout': 'net', 'postgresql': { 'host': 'h', 'database': 'd', 'user': 'u', 'password': 'p' } }", "A run by the layout “net” is delivered when a person says so. Its records are added to tables of d at h:5432, schema daxlin, all or none, with the run's number in each row.", "p")]
+    public void What_is_done_for_a_receiver_is_told_in_sentences(string json, string says, string secrets)
+    {
+        var receiver = Read(json);
+        Assert.Equal((says, secrets), (string.Join(' ', receiver.Says), string.Join(' ', receiver.Way.Secrets)));
+        Assert.Equal((receiver.Layout.Length == 0, true, receiver.Layout.Length == 0), (receiver.Gets("other"), receiver.Gets(receiver.Layout), receiver.Gets("")));
+    }
+
+    /// <summary>What is at a limit is read; one more is refused.</summary>
+    [Fact]
+    public void Limits_are_what_they_say()
+    {
+        static string Mail(string to, string subject = "Run") => $"{{ 'name': 'a', 'mail': {{ 'host': 'm', 'from': 'a@b', 'to': [{to}], 'subject': '{subject}' }} }}";
+        static string Fault(string json) => Assert.Throws<JsonFaultException>(() => Read(json)).Faults[0] is var fault ? $"{fault.Place}: {fault.Message}" : "";
+        Assert.Equal(20, ((MailWay)Read(Mail(Repeated("'c@d'", 20))).Way).To.Length);
+        Assert.Equal("mail.to: At most 20 addressees are wanted here.", Fault(Mail(Repeated("'c@d'", 21))));
+        Assert.Equal(200, ((MailWay)Read(Mail("'c@d'", new string('x', 200))).Way).Subject.Length);
+        Assert.Equal("mail.subject: A subject is one line of 200 letters at most.", Fault(Mail("'c@d'", new string('x', 201))));
+        Assert.Equal("mail: The key “to” is missing: whom the message is for.", Fault("{ 'name': 'a', 'mail': { 'host': 'm', 'from': 'a@b' } }"));
+        Assert.Equal("mail.from: “nobody” is no mail address.", Fault("{ 'name': 'a', 'mail': { 'host': 'm', 'from': 'nobody', 'to': 'c@d' } }"));
+        Assert.Equal("mail: The key “from” is missing.", Fault("{ 'name': 'a', 'mail': { 'host': 'm', 'to': 'c@d' } }"));
+        Assert.Equal("sftp: The key “user” is missing.", Fault("{ 'name': 'a', 'sftp': { 'host': 'h', 'key': 'k', 'hostKey': 'SHA256:Nk3b9vQeUq0Zx2cW5rT7yA1sD4fG6hJ8kL0pM2nB4vC' } }"));
+        Assert.Equal("sftp: The key “host” is missing.", Fault("{ 'name': 'a', 'sftp': { 'user': 'u', 'key': 'k', 'hostKey': 'SHA256:Nk3b9vQeUq0Zx2cW5rT7yA1sD4fG6hJ8kL0pM2nB4vC' } }"));
+        Assert.Equal("postgresql.port: A port from 1 to 65535 is wanted here.", Fault("{ 'name': 'a', 'layout': 'l', 'postgresql': { 'host': 'h', 'database': 'd', 'user': 'u', 'port': 0 } }"));
+        var folder = "{ 'name': 'a', 'folder': { 'path': '/in' } }";
+        Assert.Equal("a", Read(folder.PadRight(ReceiverReader.Longest)).Name);
+        Assert.StartsWith("the document: A receiver's document has at most 50000 characters.", Fault(folder.PadRight(ReceiverReader.Longest + 1)), StringComparison.Ordinal);
+    }
+
     [Fact]
     public void Whatever_stands_in_a_document_it_is_read_or_refused_with_a_place()
     {
