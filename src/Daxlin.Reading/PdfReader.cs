@@ -128,8 +128,10 @@ public static class PdfReader
             if (sight.Hides(letter) is { } why)
             {
                 unseen.Add(read, direction, why);
+                if (why != UnseenBy.Untold)
+                    continue;
             }
-            else if (direction == Direction.Horizontal)
+            if (direction == Direction.Horizontal)
             {
                 upright.Add(read);
             }

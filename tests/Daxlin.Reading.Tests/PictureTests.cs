@@ -131,6 +131,31 @@ public sealed class PictureTests
         Assert.Equal((isSeen, !isSeen), (page.Words.Any(word => word.Text == "8"), page.Unseen.Any(word => word.Text == "8")));
     }
 
+    private const string Jpeg2000 = "/Subtype /Image /Width 9 /Height 9 /Filter /JPXDecode", Plain = "/Subtype /Image /Width 1 /Height 1 /BitsPerComponent 8 /ColorSpace /DeviceGray";
+
+    /// <summary>Where nobody can tell whether a figure is seen, it is read, and told.</summary>
+    [Theory]
+    [InlineData("1 g", "/X Do", "", Jpeg2000, "", true)]
+    [InlineData("0 g", "/X Do", "", Jpeg2000, "", false)]
+    [InlineData("0 g", "", "/X Do", Plain + " /SMask 7 0 R", Jpeg2000, true)]
+    [InlineData("0 g", "", "/X Do", Plain + " /SMaskInData 1", "", true)]
+    [InlineData("0 g", "", "/X Do", Plain + " /Mask [0 9]", "", true)]
+    [InlineData("0 g", "/X Do", "", Plain + " /SMask 7 0 R", Jpeg2000, false)]
+    [InlineData("0 g", "", "/Masked gs 1 g 0 0 1 1 re f", Plain, "", true)]
+    [InlineData("0 g", "/Masked gs 1 g 0 0 1 1 re f", "", Plain, "", false)]
+    [InlineData("0 g", "", "/Masked gs /Open gs 1 g 0 0 0.1 0.1 re f", Plain, "", false)]
+    [InlineData("0 g", "", "/Masked gs 1 g 0.9 0 0.1 1 re f", Plain, "", false)]
+    [InlineData("0 g", "", "/Darker gs 1 g 0 0 1 1 re f", Plain, "", false)]
+    public void What_nobody_can_tell_is_read_and_told(string ink, string under, string over, string picture, string mask, bool isUntold)
+    {
+        var page = PdfReader.Read(TinyPdf.OnePage(
+            $"q 90 0 0 30 100 690 cm {under} Q /Open gs {ink} {FigureAt(110)} q 90 0 0 30 100 690 cm {over} Q 0 g BT /F1 10 Tf 1 0 0 1 400 100 Tm (Total) Tj ET",
+            resources: "/XObject << /X 6 0 R >> /ExtGState << /Masked << /SMask << /S /Luminosity /G 6 0 R >> >> /Open << /SMask /None >> /Darker << /BM [/Multiply] >> >>",
+            objects: [(picture, "x"u8.ToArray()), (mask, "x"u8.ToArray())]))[0];
+        Assert.Contains(page.Words, word => word.Text == "8");
+        Assert.Equal(isUntold ? ["8"] : [], page.Unseen.Where(word => word.Why == UnseenBy.Untold).Select(word => word.Text));
+    }
+
     private static byte[] Rendered(byte[] pdf)
     {
         var start = new ProcessStartInfo("pdftoppm", ["-r", "72", "-x", "90", "-y", "110", "-W", "120", "-H", "50", "-singlefile", "-"]) { RedirectStandardInput = true, RedirectStandardOutput = true, RedirectStandardError = true };

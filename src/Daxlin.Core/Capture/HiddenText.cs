@@ -34,8 +34,10 @@ internal static class HiddenText
     {
         var named = string.Join(", ", texts.Take(MostNamed).Select(text => $"“{text}”"));
         var more = texts.Count > MostNamed ? string.Create(CultureInfo.InvariantCulture, $" and {texts.Count - MostNamed} more") : "";
-        return Finding.Hold(
-            Code, string.Create(CultureInfo.InvariantCulture, $"Page {page.Number} holds text that nobody sees, {UnseenWord.Says(why)}: {named}{more}. Nothing of it was captured."), "pages");
+        var told = why == UnseenBy.Untold
+            ? $"of which nobody can tell whether it is seen, {UnseenWord.Says(why)}: {named}{more}. It was read as if it were; look at the page."
+            : $"that nobody sees, {UnseenWord.Says(why)}: {named}{more}. Nothing of it was captured.";
+        return Finding.Hold(Code, string.Create(CultureInfo.InvariantCulture, $"Page {page.Number} holds text {told}"), "pages");
     }
 
     private static Finding Claimed(Page page, UnseenWord word, int more) => Finding.Hold(

@@ -26,4 +26,10 @@ public enum UnseenBy
 
     /// <summary>The file states it for letters that say something else.</summary>
     Claimed,
+
+    /// <summary>
+    /// Nobody can tell whether it is seen: under what is drawn through a mask that is not read, or light on what has no colours that are
+    /// read. The word is one of the page's all the same.
+    /// </summary>
+    Untold,
 }

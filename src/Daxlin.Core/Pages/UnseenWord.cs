@@ -1,6 +1,6 @@
 namespace Daxlin.Core.Pages;
 
-/// <summary>A word that a file holds and a person does not see: nothing is captured from it.</summary>
+/// <summary>A word that a file holds and a person does not see, so that nothing is captured from it; or of which nobody can tell.</summary>
 /// <param name="Box">Where it stands, or would stand.</param>
 /// <param name="Drawn">What is drawn in its place, where the file claims another text; else empty.</param>
 public sealed record UnseenWord(string Text, Box Box, UnseenBy Why, string Drawn = "")
@@ -15,6 +15,7 @@ public sealed record UnseenWord(string Text, Box Box, UnseenBy Why, string Drawn
         UnseenBy.NoInk => "drawn without ink",
         UnseenBy.TooSmall => "in type smaller than 2 points",
         UnseenBy.OffPage => "beside the page",
+        UnseenBy.Untold => "under or on something of which nobody can tell what it lets through",
         _ => "claimed by the file where something else is drawn",
     };
 }

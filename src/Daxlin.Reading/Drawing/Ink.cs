@@ -14,6 +14,9 @@ internal sealed record Ink(double Red, double Green, double Blue)
     /// </summary>
     private const double Nearest = 0.08;
 
+    /// <summary>Says that it is hardly seen on paper: what it is read on must be darker.</summary>
+    public bool IsLight => Math.Min(Red, Math.Min(Green, Blue)) > 0.8;
+
     /// <summary>This colour with a part of another.</summary>
     public Ink With(Ink other, double part) => new(Red + (part * other.Red), Green + (part * other.Green), Blue + (part * other.Blue));
 

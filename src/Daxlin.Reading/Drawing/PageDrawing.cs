@@ -138,7 +138,7 @@ internal sealed class PageDrawing
     {
         // Most are rulings drawn as thin rectangles.
         if (path.HasArea(ThinAs) && path.Outline(isEvenOdd, fewestPoints: 3) is { } outline)
-            Add(outline, state.Clip, null, state.FillInk, state.FillCover);
+            Add(outline, state, null, state.FillInk, state.FillCover);
     }
 
     /// <summary>Takes down the rulings of a path: lines, thin areas, and the sides of frames.</summary>
@@ -188,7 +188,7 @@ internal sealed class PageDrawing
                 var (across, up) = (-(to.Y - from.Y) * half / length, (to.X - from.X) * half / length);
                 Add(
                     Outline.Of([new(from.X + across, from.Y + up), new(to.X + across, to.Y + up), new(to.X - across, to.Y - up), new(from.X - across, from.Y - up)]),
-                    state.Clip, null, state.StrokeInk, state.StrokeCover);
+                    state, null, state.StrokeInk, state.StrokeCover);
             }
         }
     }
@@ -196,19 +196,20 @@ internal sealed class PageDrawing
     /// <param name="placed">Takes the unit square to where the picture stands.</param>
     /// <param name="content">What it shows, read when it matters.</param>
     public void AddPicture(in Matrix placed, Lazy<PictureContent> content, in GraphicsState state) => Add(
-        Outline.Of([placed.Take(0, 0), placed.Take(1, 0), placed.Take(1, 1), placed.Take(0, 1)]), state.Clip, new Picture(content, placed), null, state.FillCover);
+        Outline.Of([placed.Take(0, 0), placed.Take(1, 0), placed.Take(1, 1), placed.Take(0, 1)]), state, new Picture(content, placed), null, state.FillCover);
 
     /// <summary>A shading fills what the clip leaves, in colours that run from one into the other.</summary>
     public void AddShading(in GraphicsState state)
     {
         var area = state.Clip.Cut(new Box(0, 0, width, height));
-        Add(Outline.Of([new(area.Left, area.Top), new(area.Right, area.Top), new(area.Right, area.Bottom), new(area.Left, area.Bottom)]), state.Clip, null, null, state.FillCover);
+        Add(Outline.Of([new(area.Left, area.Top), new(area.Right, area.Top), new(area.Right, area.Bottom), new(area.Left, area.Bottom)]), state, null, null, state.FillCover);
     }
 
-    private void Add(Outline outline, Clip clip, Picture? picture, Ink? ink, double? opacity)
+    private void Add(Outline outline, in GraphicsState state, Picture? picture, Ink? ink, double? opacity)
     {
+        var (clip, isMasked) = (state.Clip, state.IsMasked || state.IsGroupMasked);
         if (Hidden == 0 && clip.Cut(outline.Bounds) is { Width: > ThinAs, Height: > ThinAs } seen)
-            covers.Add(new Cover(outline, clip, seen, picture, ink, opacity, drawn++));
+            covers.Add(new Cover(outline, clip, seen, picture, ink, opacity, isMasked, drawn++));
         if (covers.Count > limits.LettersPerPage)
             throw new UnreadableException("too-large", $"Page {number} draws more than {limits.LettersPerPage} areas; it was not read.");
     }

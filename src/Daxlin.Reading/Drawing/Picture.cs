@@ -13,7 +13,8 @@ internal sealed record Picture(Lazy<PictureContent> Content, Matrix Placed)
 
     /// <summary>Says that a letter on it is not told from it: most of what lies around the letter's middle has its colour.</summary>
     /// <remarks>A white figure over a picture of printed text meets ink here and there, and is not read for that.</remarks>
-    public bool Swallows(Ink ink, Point middle, double size)
+    /// <returns>Null where its colours are not read.</returns>
+    public bool? Swallows(Ink ink, Point middle, double size)
     {
         var (alike, read) = (0, 0);
         for (var look = 0; look < Looks * Looks; look++)
@@ -24,7 +25,7 @@ internal sealed record Picture(Lazy<PictureContent> Content, Matrix Placed)
             read++;
             alike += there.LooksLike(ink) ? 1 : 0;
         }
-        return 2 * alike > read;
+        return read == 0 ? null : 2 * alike > read;
     }
 
     /// <summary>How much it hides of what lies under it around a letter's middle, from 0 to 1; null where nobody can tell.</summary>

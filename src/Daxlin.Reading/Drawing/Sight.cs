@@ -43,17 +43,28 @@ internal sealed class Sight
         var here = bands.GetValueOrDefault(BandOf(letter.Middle.Y)) ?? [];
         // In the order in which they were drawn, the last one first.
         var index = here.Count - 1;
+        var isUntold = false;
         for (; index >= 0 && here[index].At > letter.At; index--)
         {
-            if (here[index].Holds(letter.Middle) && Cover.IsWhole(here[index].OpacityOver(letter)))
+            if (!here[index].Holds(letter.Middle))
+                continue;
+            if (Cover.IsWhole(here[index].OpacityOver(letter)))
                 return UnseenBy.Covered;
+            isUntold |= here[index].IsUntold;
         }
-        return letter.Ink is { } ink && IsOfColour(ink, letter, here, index) ? UnseenBy.SameColour : null;
+        return letter.Ink is { } ink ? IsOfColour(ink, letter, here, index) switch
+        {
+            true => UnseenBy.SameColour,
+            null when ink.IsLight => UnseenBy.Untold,
+            _ => isUntold ? UnseenBy.Untold : null,
+        }
+            : isUntold ? UnseenBy.Untold : null;
     }
 
-    /// <summary>Says that what lies under a letter has its colour; not where nobody can say what lies there.</summary>
+    /// <summary>Says that what lies under a letter has its colour; not on a pattern, or on colours that run into each other.</summary>
     /// <param name="index">Of the last area that was drawn before the letter.</param>
-    private static bool IsOfColour(Ink ink, DrawnLetter letter, List<Cover> here, int index)
+    /// <returns>Null for a picture whose colours are not read.</returns>
+    private static bool? IsOfColour(Ink ink, DrawnLetter letter, List<Cover> here, int index)
     {
         // What each area lets through of those below it.
         var (tint, left) = (new Ink(0, 0, 0), 1.0);
@@ -67,7 +78,7 @@ internal sealed class Sight
             {
                 if (Cover.IsNone(covers))
                     continue;
-                return left == 1 && Cover.IsWhole(covers) && picture.Swallows(ink, letter.Middle, letter.Size);
+                return left < 1 || !Cover.IsWhole(covers) ? false : picture.Swallows(ink, letter.Middle, letter.Size);
             }
             if (area.Ink is not { } own || covers is not { } opacity)
                 return false;

@@ -321,14 +321,13 @@ internal sealed class ContentReader
         state.FillAlpha = objects.Number(change, "ca") ?? state.FillAlpha;
         state.StrokeAlpha = objects.Number(change, "CA") ?? state.StrokeAlpha;
         state.LineWidth = objects.Number(change, "LW") ?? state.LineWidth;
-        var (mask, mixing) = (objects.Get(change, "SMask"), objects.Get(change, "BM"));
-        if (mask is not null || mixing is not null)
+        if (objects.Get(change, "SMask") is { } mask)
+            state.IsMasked = mask is not NameToken;
+        if (objects.Get(change, "BM") is { } mixing)
         {
-            var isMasked = mask is null ? state.IsMixed && mixing is null : mask is not NameToken;
             if (mixing is ArrayToken { Data: [var first, ..] })
                 mixing = objects.Resolve(first);
-            var isMixed = mixing is NameToken { Data: not ("Normal" or "Compatible") };
-            state.IsMixed = isMasked || isMixed;
+            state.IsMixed = mixing is NameToken { Data: not ("Normal" or "Compatible") };
         }
         if (objects.Array(change, "Font") is [IndirectReferenceToken reference, var size])
         {
@@ -501,8 +500,8 @@ internal sealed class ContentReader
         if (objects.Name(objects.Dictionary(dictionary, "Group"), "S") == "Transparency")
         {
             // What is drawn as one group is laid on the page as one: its own parts begin without what the group is laid on with.
-            (state.GroupAlpha, state.IsGroupMixed) = (state.FillOpacity, state.IsMixed || state.IsGroupMixed);
-            (state.FillAlpha, state.StrokeAlpha, state.IsMixed) = (1, 1, false);
+            (state.GroupAlpha, state.IsGroupMixed, state.IsGroupMasked) = (state.FillOpacity, state.IsMixed || state.IsGroupMixed, state.IsMasked || state.IsGroupMasked);
+            (state.FillAlpha, state.StrokeAlpha, state.IsMixed, state.IsMasked) = (1, 1, false, false);
         }
         resources = document.ResourcesOf(dictionary) ?? resources;
         depth++;

@@ -26,11 +26,17 @@ internal record struct GraphicsState()
     /// <summary>How much of what is drawn as one group is laid on the page.</summary>
     public double GroupAlpha { get; set; } = 1;
 
-    /// <summary>Colours are mixed with what lies under them in another way than by a number, or through a mask.</summary>
+    /// <summary>Colours are mixed with what lies under them in another way than by a number.</summary>
     public bool IsMixed { get; set; }
 
     /// <summary>The same, of the group that it is drawn in.</summary>
     public bool IsGroupMixed { get; set; }
+
+    /// <summary>It is laid on the page through a mask that is drawn (11.6.4.3).</summary>
+    public bool IsMasked { get; set; }
+
+    /// <summary>The same, of the group that it is drawn in.</summary>
+    public bool IsGroupMasked { get; set; }
 
     public double LineWidth { get; set; } = 1;
 
@@ -57,8 +63,8 @@ internal record struct GraphicsState()
     public readonly double StrokeOpacity => StrokeAlpha * GroupAlpha;
 
     /// <summary>How much of what lies under it a filled area hides; null where no number says.</summary>
-    public readonly double? FillCover => IsMixed || IsGroupMixed ? null : FillOpacity;
+    public readonly double? FillCover => IsMixed || IsGroupMixed || IsMasked || IsGroupMasked ? null : FillOpacity;
 
     /// <summary>The same of lines.</summary>
-    public readonly double? StrokeCover => IsMixed || IsGroupMixed ? null : StrokeOpacity;
+    public readonly double? StrokeCover => IsMixed || IsGroupMixed || IsMasked || IsGroupMasked ? null : StrokeOpacity;
 }
