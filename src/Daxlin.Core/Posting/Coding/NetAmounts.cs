@@ -18,7 +18,7 @@ internal static class NetAmounts
     public static ImmutableArray<decimal>? Of(ImmutableArray<(decimal Amount, decimal? Rate)> amounts, ImmutableArray<(decimal? Rate, decimal Tax)> taxes, int minorDigits)
     {
         if (taxes is [var only])
-            return Taken([.. amounts.Select(one => one with { Rate = only.Rate })], taxes, minorDigits);
+            return Taken([.. amounts.Select(one => one with { Rate = one.Rate == 0 ? 0 : only.Rate is null ? null : one.Rate ?? only.Rate })], taxes, minorDigits);
         var untold = Enumerable.Range(0, amounts.Length).Where(at => amounts[at] is { Rate: null, Amount: not 0 }).ToList();
         if (untold.Count > MostTried)
             return null;
@@ -50,6 +50,7 @@ internal static class NetAmounts
             for (var at = 0; at < of.Count; at++)
                 net[of[at]] -= shares[at];
         }
-        return left.All(at => amounts[at].Amount == 0) ? [.. net] : null;
+        // What is taxed at 0 % holds none, whether or not the summary has a row for it.
+        return left.All(at => amounts[at].Amount == 0 || amounts[at].Rate == 0) ? [.. net] : null;
     }
 }

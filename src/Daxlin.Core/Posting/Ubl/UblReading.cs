@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Daxlin.Core.Posting.Coding;
 using Daxlin.Core.Posting.Layouts;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Values;
@@ -61,7 +62,7 @@ internal sealed class UblReading
             faults.Add("It has no row (BR-16).");
         var items = lines.Select((line, at) => Line(line, at + 1, only)).ToImmutableArray();
         if (faults.Count == 0)
-            TellRowsWithTax(items, discount, charge, stated.Sum(row => row.Amount));
+            (items, discount, charge) = WithoutTax(items, discount, charge, [.. stated.Select(row => (row.Rate ?? only, row.Amount))]);
         if (only is null && discount == 0 && charge == 0 && stated is [(null, _, var whole)] && PartedByRate(items, whole) is { } parted)
             stated = parted;
         if (stated.Exists(row => row.Rate is null) && only is null)
@@ -92,11 +93,32 @@ internal sealed class UblReading
         charge == 0 ? $"the discount of {currency.Show(discount)} is"
         : discount == 0 ? $"the charge of {currency.Show(charge)} is" : $"the discount of {currency.Show(discount)} and the charge of {currency.Show(charge)} are";
 
-    private void TellRowsWithTax(ImmutableArray<UblLine> items, decimal discount, decimal charge, decimal tax)
+    /// <summary>Rows that hold the tax, as those of a shop's till do, without it: an electronic invoice has no others.</summary>
+    /// <remarks>1 × 120.00 of which 20.00 are the tax at 20 % is 1 × 100.00.</remarks>
+    private (ImmutableArray<UblLine> Items, decimal Discount, decimal Charge) WithoutTax(
+        ImmutableArray<UblLine> items, decimal discount, decimal charge, ImmutableArray<(decimal? Rate, decimal Tax)> stated)
     {
-        var total = sign * (Number(header, UblColumns.Total) ?? 0);
-        if (tax != 0 && items.Sum(line => line.Amount) - discount + charge == total)
-            faults.Add($"The rows hold the tax of {currency.Show(tax)}: they come to the total of {currency.Show(total)}. An electronic invoice has amounts without it (BR-CO-15).");
+        var (tax, total) = (stated.Sum(row => row.Tax), sign * (Number(header, UblColumns.Total) ?? 0));
+        if (tax == 0 || items.Sum(line => line.Amount) - discount + charge != total)
+            return (items, discount, charge);
+        if (NetAmounts.Of([.. items.Select(line => (line.Amount, (decimal?)line.Rate)), (charge, null), (-discount, null)], stated, currency.MinorDigits) is not { } net)
+        {
+            faults.Add(
+                $"The rows hold the tax of {currency.Show(tax)}: they come to the total of {currency.Show(total)}. An electronic invoice has amounts without it, "
+                + "and which of them holds how much cannot be told from their rates (BR-CO-15).");
+            return (items, discount, charge);
+        }
+        return ([.. items.Select((line, at) => WithAmount(line, net[at]))], -net[^1], net[^2]);
+    }
+
+    /// <summary>Digits that a price without its tax has behind those of the currency.</summary>
+    private const int PriceDigits = 6;
+
+    private UblLine WithAmount(UblLine line, decimal amount)
+    {
+        var exact = line.Discount == 0 && line.Quantity != 0 ? amount * line.PriceBasis / line.Quantity : line.UnitPrice * 100 / (100 + line.Rate);
+        var price = Math.Round(exact, currency.MinorDigits + PriceDigits, MidpointRounding.AwayFromZero);
+        return line with { UnitPrice = price, Discount = Rounded(line.Quantity * price / line.PriceBasis, currency) - amount, Amount = amount };
     }
 
     /// <summary>The tax of each rate, where only the sum of them is stated and the rows come to it rate by rate.</summary>
