@@ -2,7 +2,11 @@ using System.Diagnostics;
 using System.IO.Compression;
 using System.Text;
 using CsCheck;
+using Daxlin.Core;
+using Daxlin.Core.Capture;
+using Daxlin.Core.Checks;
 using Daxlin.Core.Pages;
+using Daxlin.Core.Recognition;
 using Daxlin.Testing;
 
 namespace Daxlin.Reading.Tests;
@@ -154,6 +158,10 @@ public sealed class PictureTests
             objects: [(picture, "x"u8.ToArray()), (mask, "x"u8.ToArray())]))[0];
         Assert.Contains(page.Words, word => word.Text == "8");
         Assert.Equal(isUntold ? ["8"] : [], page.Unseen.Where(word => word.Why == UnseenBy.Untold).Select(word => word.Text));
+        var told = Placing.FindingsOf(Assert.Single(InvoicePath.Take([page], [], DocumentFacts.Unknown)).Found).Where(finding => finding.Code == "hidden-text").Select(finding => (finding.Severity, finding.Message));
+        Assert.Equal(
+            isUntold ? [(Severity.Hold, "Page 1 holds text of which nobody can tell whether it is seen: “8”. Over or under it lies something whose mask or colours are not read. It was read as if it were seen; look at the page.")] : [],
+            told);
     }
 
     private static byte[] Rendered(byte[] pdf)

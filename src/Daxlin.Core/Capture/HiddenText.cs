@@ -35,7 +35,7 @@ internal static class HiddenText
         var named = string.Join(", ", texts.Take(MostNamed).Select(text => $"“{text}”"));
         var more = texts.Count > MostNamed ? string.Create(CultureInfo.InvariantCulture, $" and {texts.Count - MostNamed} more") : "";
         var told = why == UnseenBy.Untold
-            ? $"of which nobody can tell whether it is seen, {UnseenWord.Says(why)}: {named}{more}. It was read as if it were; look at the page."
+            ? $"of which nobody can tell whether it is seen: {named}{more}. Over or under it lies something whose mask or colours are not read. It was read as if it were seen; look at the page."
             : $"that nobody sees, {UnseenWord.Says(why)}: {named}{more}. Nothing of it was captured.";
         return Finding.Hold(Code, string.Create(CultureInfo.InvariantCulture, $"Page {page.Number} holds text {told}"), "pages");
     }

@@ -15,7 +15,7 @@ public sealed record UnseenWord(string Text, Box Box, UnseenBy Why, string Drawn
         UnseenBy.NoInk => "drawn without ink",
         UnseenBy.TooSmall => "in type smaller than 2 points",
         UnseenBy.OffPage => "beside the page",
-        UnseenBy.Untold => "under or on something of which nobody can tell what it lets through",
+        UnseenBy.Untold => "perhaps: over or under it lies something whose mask or colours are not read",
         _ => "claimed by the file where something else is drawn",
     };
 }
