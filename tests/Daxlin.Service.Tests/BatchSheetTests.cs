@@ -10,17 +10,19 @@ public class BatchSheetTests
 {
     private static async Task<(ServiceUnderTest Service, int Batch)> Started()
     {
-        var service = await ServiceUnderTest.Start();
-        await service.SaveTemplates(Repository.Samples);
-        var batch = await service.OpenBatch("November");
-        foreach (var vendor in new[] { "brinewood-chandlery", "halvard-marine-diesel" })
+        var service = await ServiceUnderTest.StartAfter("two vendors and scrap", async service =>
         {
-            await service.Upload(batch, Directory.GetFiles(Path.Combine(Repository.Samples, vendor), "*.pdf").Order(StringComparer.Ordinal)
-                .Select(file => (Path.GetFileName(file), File.ReadAllBytes(file))));
-        }
-        await service.Upload(batch, ("scrap.pdf", "no PDF"u8.ToArray()));
-        await service.UntilDone(batch);
-        return (service, batch);
+            await service.SaveTemplates(Repository.Samples);
+            var batch = await service.OpenBatch("November");
+            foreach (var vendor in new[] { "brinewood-chandlery", "halvard-marine-diesel" })
+            {
+                await service.Upload(batch, Directory.GetFiles(Path.Combine(Repository.Samples, vendor), "*.pdf").Order(StringComparer.Ordinal)
+                    .Select(file => (Path.GetFileName(file), File.ReadAllBytes(file))));
+            }
+            await service.Upload(batch, ("scrap.pdf", "no PDF"u8.ToArray()));
+            await service.UntilDone(batch);
+        });
+        return (service, await service.FirstBatch());
     }
 
     private static async Task<(int Status, JsonNode Body)> State(ServiceUnderTest service, int batch, JsonArray totals, int? revision = null)

@@ -11,11 +11,14 @@ public class BoundDecisionsTests
 
     private static async Task<(ServiceUnderTest Service, int Batch, JsonNode Invoice)> OneInvoice()
     {
-        var service = await ServiceUnderTest.Start();
-        await service.SaveTemplates(Galley);
-        var batch = await service.OpenBatch("November");
-        await service.Upload(batch, [("one.pdf", await File.ReadAllBytesAsync(Path.Combine(Galley, "port-ellery-galley-01.pdf")))]);
-        await service.UntilDone(batch);
+        var service = await ServiceUnderTest.StartAfter("one invoice of a galley", async service =>
+        {
+            await service.SaveTemplates(Galley);
+            var batch = await service.OpenBatch("November");
+            await service.Upload(batch, [("one.pdf", await File.ReadAllBytesAsync(Path.Combine(Galley, "port-ellery-galley-01.pdf")))]);
+            await service.UntilDone(batch);
+        });
+        var batch = await service.FirstBatch();
         return (service, batch, await service.Get($"invoices/{Assert.Single(await service.Invoices(batch))["id"]}"));
     }
 

@@ -12,11 +12,12 @@ public class CodingTests
 
     private static async Task<(ServiceUnderTest Service, int Batch)> Captured(params string[] numbers)
     {
-        var service = await ServiceUnderTest.Start();
-        await service.SaveTemplates(Path.Combine(Repository.Samples, Vendor));
-        var batch = await service.OpenBatch("November");
-        await Take(service, batch, numbers);
-        return (service, batch);
+        var service = await ServiceUnderTest.StartAfter($"{Vendor} {string.Join(' ', numbers)}", async service =>
+        {
+            await service.SaveTemplates(Path.Combine(Repository.Samples, Vendor));
+            await Take(service, await service.OpenBatch("November"), numbers);
+        });
+        return (service, await service.FirstBatch());
     }
 
     private static async Task Take(ServiceUnderTest service, int batch, params string[] numbers)

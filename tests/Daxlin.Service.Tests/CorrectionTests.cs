@@ -12,13 +12,15 @@ public class CorrectionTests
 
     private static async Task<(ServiceUnderTest Service, int Batch)> Started(params string[] vendors)
     {
-        var service = await ServiceUnderTest.Start();
-        await service.SaveTemplates(Repository.Samples);
-        var batch = await service.OpenBatch("November");
-        foreach (var vendor in vendors)
-            await service.Upload(batch, Demo(vendor));
-        await service.UntilDone(batch);
-        return (service, batch);
+        var service = await ServiceUnderTest.StartAfter($"all of {string.Join(' ', vendors)}", async service =>
+        {
+            await service.SaveTemplates(Repository.Samples);
+            var batch = await service.OpenBatch("November");
+            foreach (var vendor in vendors)
+                await service.Upload(batch, Demo(vendor));
+            await service.UntilDone(batch);
+        });
+        return (service, await service.FirstBatch());
     }
 
     private static Task<(int Status, JsonNode Body)> Correct(ServiceUnderTest service, JsonNode? invoice, JsonObject act) => service.Decide(invoice, "corrections", act);

@@ -17,9 +17,8 @@ public class DeliveryTests
         """;
 
     /// <summary>A service with approved invoices and a layout.</summary>
-    private static async Task<ServiceUnderTest> Approved()
+    private static Task<ServiceUnderTest> Approved() => ServiceUnderTest.StartAfter("two of two vendors approved, and a layout", async service =>
     {
-        var service = await ServiceUnderTest.Start();
         await service.SaveTemplates(Repository.Samples);
         var batch = await service.OpenBatch("November");
         await service.Upload(batch, new[] { "port-ellery-galley", "skerrow-sail-loft" }.SelectMany(vendor => new[] { "01", "02" }.Select(number => Path.Combine(Repository.Samples, vendor, $"{vendor}-{number}.pdf")))
@@ -28,8 +27,7 @@ public class DeliveryTests
         foreach (var invoice in (await service.Invoices(batch)).Where(one => (string?)one["state"] == "clear"))
             await service.Decide(invoice["id"], "approval");
         await Created(service, "posting-layouts", Layout);
-        return service;
-    }
+    });
 
     private static async Task<JsonNode> Created(ServiceUnderTest service, string path, string json)
     {

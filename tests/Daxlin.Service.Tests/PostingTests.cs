@@ -15,16 +15,18 @@ public class PostingTests
     /// <summary>A service with approved invoices of made-up vendors, the first three of each: one of them is long, and two currencies are among them.</summary>
     private static async Task<(ServiceUnderTest Service, int Batch)> Approved(params string[] vendors)
     {
-        var service = await ServiceUnderTest.Start();
-        await service.SaveTemplates(Repository.Samples);
-        var batch = await service.OpenBatch("November");
         var folders = vendors.Length > 0 ? vendors : ["port-ellery-galley", "skerrow-sail-loft", "halvard-marine-diesel"];
-        await service.Upload(batch, folders.SelectMany(vendor => new[] { "01", "02", "03" }.Select(number => Path.Combine(Repository.Samples, vendor, $"{vendor}-{number}.pdf")))
-            .Order(StringComparer.Ordinal).Select(file => (Path.GetFileName(file), File.ReadAllBytes(file))));
-        await service.UntilDone(batch);
-        foreach (var invoice in (await service.Invoices(batch)).Where(one => (string?)one["state"] == "clear"))
-            await service.Decide(invoice["id"], "approval");
-        return (service, batch);
+        var service = await ServiceUnderTest.StartAfter($"three approved of {string.Join(' ', folders)}", async service =>
+        {
+            await service.SaveTemplates(Repository.Samples);
+            var batch = await service.OpenBatch("November");
+            await service.Upload(batch, folders.SelectMany(vendor => new[] { "01", "02", "03" }.Select(number => Path.Combine(Repository.Samples, vendor, $"{vendor}-{number}.pdf")))
+                .Order(StringComparer.Ordinal).Select(file => (Path.GetFileName(file), File.ReadAllBytes(file))));
+            await service.UntilDone(batch);
+            foreach (var invoice in (await service.Invoices(batch)).Where(one => (string?)one["state"] == "clear"))
+                await service.Decide(invoice["id"], "approval");
+        });
+        return (service, await service.FirstBatch());
     }
 
     /// <summary>Written with the marks ' for ".</summary>

@@ -23,13 +23,15 @@ public class RehearsalTests
 
     private static async Task<(ServiceUnderTest Service, int Batch)> Captured()
     {
-        var service = await ServiceUnderTest.Start();
-        await service.SaveTemplates(Vendor);
-        var batch = await service.OpenBatch("November");
-        // One vendor's are captured, another's have no template yet.
-        await service.Upload(batch, [.. Pdfs("brinewood-chandlery", 1, 6), .. Pdfs("skerrow-sail-loft", 1, 2)]);
-        await service.UntilDone(batch);
-        return (service, batch);
+        var service = await ServiceUnderTest.StartAfter("six captured and two without a template", async service =>
+        {
+            await service.SaveTemplates(Vendor);
+            var batch = await service.OpenBatch("November");
+            // One vendor's are captured, another's have no template yet.
+            await service.Upload(batch, [.. Pdfs("brinewood-chandlery", 1, 6), .. Pdfs("skerrow-sail-loft", 1, 2)]);
+            await service.UntilDone(batch);
+        });
+        return (service, await service.FirstBatch());
     }
 
     private static async Task<(JsonNode Rehearsal, List<JsonNode> Invoices)> Rehearse(ServiceUnderTest service, JsonNode template)

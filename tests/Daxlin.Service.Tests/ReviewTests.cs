@@ -6,9 +6,8 @@ namespace Daxlin.Service.Tests;
 /// <summary>What is held is found over all batches, in the order that a clerk wants, and goes back to the vendor or to a colleague.</summary>
 public class ReviewTests
 {
-    private static async Task<ServiceUnderTest> Started()
+    private static Task<ServiceUnderTest> Started() => ServiceUnderTest.StartAfter("a batch of each vendor", async service =>
     {
-        var service = await ServiceUnderTest.Start();
         await service.SaveTemplates(Repository.Samples);
         foreach (var vendor in Directory.GetDirectories(Repository.Samples).Where(folder => Directory.GetFiles(folder, "*.pdf").Length > 0))
         {
@@ -17,8 +16,7 @@ public class ReviewTests
             await service.Upload(batch, Directory.GetFiles(vendor, "*.pdf").Order(StringComparer.Ordinal).Select(file => (Path.GetFileName(file), File.ReadAllBytes(file))));
             await service.UntilDone(batch);
         }
-        return service;
-    }
+    });
 
     [Theory]
     [InlineData("clear", "due")]

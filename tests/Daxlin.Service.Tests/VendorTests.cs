@@ -17,13 +17,15 @@ public class VendorTests
 
     private static async Task<(ServiceUnderTest Service, int Batch)> Started(params string[] vendors)
     {
-        var service = await ServiceUnderTest.Start();
-        await service.SaveTemplates(Repository.Samples);
-        var batch = await service.OpenBatch("November");
-        foreach (var vendor in vendors)
-            await service.Upload(batch, Demo(vendor));
-        await service.UntilDone(batch);
-        return (service, batch);
+        var service = await ServiceUnderTest.StartAfter($"all of {string.Join(' ', vendors)}", async service =>
+        {
+            await service.SaveTemplates(Repository.Samples);
+            var batch = await service.OpenBatch("November");
+            foreach (var vendor in vendors)
+                await service.Upload(batch, Demo(vendor));
+            await service.UntilDone(batch);
+        });
+        return (service, await service.FirstBatch());
     }
 
     private static async Task<(int Status, JsonNode Body)> Act(ServiceUnderTest service, HttpMethod method, string path, JsonObject body, int? revision = null, string? person = null)

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Diagnostics;
 using System.Net.Http.Json;
 using System.Text;
@@ -33,6 +34,36 @@ public sealed class ServiceUnderTest : IAsyncDisposable
             ?? throw new InvalidOperationException($"The service did not start: {await process.StandardError.ReadToEndAsync()}");
         return new ServiceUnderTest(process, line.Split(' ').First(word => word.StartsWith("http", StringComparison.Ordinal)), data);
     }
+
+    /// <summary>Folders of services that did some work, by its name.</summary>
+    private static readonly ConcurrentDictionary<string, Lazy<Task<string>>> Worked = new(StringComparer.Ordinal);
+
+    /// <summary>
+    /// A service that some work was done with already: once, for all tests that begin with it. Each goes on in a folder of its own, as if
+    /// the service had been stopped and started in between.
+    /// </summary>
+    /// <param name="work">Its name; what has the same name is done once.</param>
+    public static async Task<ServiceUnderTest> StartAfter(string work, Func<ServiceUnderTest, Task> doWork)
+    {
+        var (worked, data) = (await Worked.GetOrAdd(work, _ => new(() => FolderAfter(doWork))).Value, Directory.CreateTempSubdirectory("daxlin-test-").FullName);
+        foreach (var folder in Directory.GetDirectories(worked, "*", SearchOption.AllDirectories))
+            Directory.CreateDirectory(Path.Combine(data, Path.GetRelativePath(worked, folder)));
+        foreach (var file in Directory.GetFiles(worked, "*", SearchOption.AllDirectories))
+            File.Copy(file, Path.Combine(data, Path.GetRelativePath(worked, file)));
+        return await Start(data);
+    }
+
+    private static async Task<string> FolderAfter(Func<ServiceUnderTest, Task> doWork)
+    {
+        var service = await Start();
+        AppDomain.CurrentDomain.ProcessExit += (_, _) => Directory.Delete(service.Data, recursive: true);
+        await doWork(service);
+        await service.Terminate();
+        return service.Data;
+    }
+
+    /// <summary>The batch that was opened first.</summary>
+    public async Task<int> FirstBatch() => (int)(await Get("batches"))!.AsArray().Min(batch => (int)batch!["id"]!);
 
     /// <summary>Starts a service and kills it once a file stands in its folder, or at once for none.</summary>
     public static async Task KillWhileStarting(string data, string? file)
