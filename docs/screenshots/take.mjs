@@ -161,7 +161,7 @@ const layout = `{
 }
 `;
 await fetch(`${address}/api/v1/posting-layouts?note=For%20the%20ledger`, { method: "POST", headers: { ...json, "Daxlin-Person": "Mira" }, body: layout });
-await (await take("layout", "/layouts/ledger-lines", "text=comes to"))();
+await (await take("layout", "/layouts/ledger-lines", "text=It comes to"))();
 const asked = await take("posting", "/batches/1", "text=approved");
 await page.getByRole("button", { name: /^Post \d+ approved$/ }).click();
 await page.getByLabel("By the layout").selectOption({ label: "ledger-lines (csv)" });
