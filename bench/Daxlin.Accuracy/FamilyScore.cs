@@ -14,9 +14,11 @@ namespace Daxlin.Accuracy;
 public sealed partial record FamilyScore(string Family, ImmutableArray<InvoiceScore> Invoices)
 {
     /// <param name="directory">Holds the PDFs, <c>truth.json</c> and one or more <c>*.template.json</c>.</param>
-    public static FamilyScore Of(string directory)
+    /// <param name="most">Of its invoices, the first so many.</param>
+    public static FamilyScore Of(string directory, int most = int.MaxValue)
     {
         var truth = TruthFile.Load(Path.Combine(directory, "truth.json"));
+        truth = truth with { Invoices = [.. truth.Invoices.Take(most)] };
         return Of(directory, truth, [.. Directory.GetFiles(directory, "*.template.json").Order(StringComparer.Ordinal)
             .Select(path => TemplateReader.Read(File.ReadAllText(path)))]);
     }
