@@ -10,6 +10,7 @@ namespace Daxlin.Reading;
 internal sealed class LimitedFilters(ReadingLimits limits) : IFilterProvider
 {
     private long unpacked;
+    private long unpackedApart;
 
     public IReadOnlyList<IFilter> GetFilters(DictionaryToken dictionary) => Wrap(DefaultFilterProvider.Instance.GetFilters(dictionary));
 
@@ -35,7 +36,29 @@ internal sealed class LimitedFilters(ReadingLimits limits) : IFilterProvider
         }
     }
 
-    private void Count(int bytes)
+    /// <summary>Unpacks what a document can be read without, a picture: beyond the limits it is not there, and the limits of all else stay as they were.</summary>
+    public T? Apart<T>(Func<T?> unpack)
+        where T : class
+    {
+        var (before, refusal) = (unpacked, Refusal);
+        unpacked = unpackedApart;
+        try
+        {
+            return Damage.OrNull(unpack);
+        }
+        catch (UnreadableException)
+        {
+            return null;
+        }
+        finally
+        {
+            (unpackedApart, unpacked, Refusal) = (unpacked, before, refusal);
+        }
+    }
+
+    /// <summary>Counts bytes that were unpacked.</summary>
+    /// <exception cref="UnreadableException">They are too many.</exception>
+    public void Count(int bytes)
     {
         unpacked += bytes;
         if (unpacked > limits.DocumentBytes)

@@ -164,6 +164,36 @@ public sealed class PictureTests
             told);
     }
 
+    private static byte[] LightOn(string picture, byte[] bytes) => TinyPdf.OnePage(
+        $"q 90 0 0 30 100 690 cm /X Do Q 1 g {FigureAt(110)} 0 g BT /F1 10 Tf 1 0 0 1 400 100 Tm (Total) Tj ET", resources: "/XObject << /X 6 0 R >>", objects: [(picture, bytes)]);
+
+    /// <summary>A picture that is said to be larger than memory, or is, is one that is not read; the file is.</summary>
+    [Fact]
+    public void A_picture_beyond_the_limits_is_not_read_and_refuses_nothing()
+    {
+        var clear = TinyPicture.Photograph(16, 16, 3, _ => true, growsClearer: true);
+        Assert.Contains(PdfReader.Read(LightOn("/Subtype /Image /Width 16 /Height 16 /Filter /DCTDecode", clear))[0].Words, word => word.Text == "8");
+        foreach (var photograph in new[] { clear, TinyPicture.Photograph(16, 16, 3, _ => true) })
+        {
+            // Its head says 65,000 × 65,000 points.
+            var frame = photograph.AsSpan().IndexOf([(byte)0xFF, (byte)0xC2]) is >= 0 and var at ? at : photograph.AsSpan().IndexOf([(byte)0xFF, (byte)0xC0]);
+            byte[] said = [.. photograph[..(frame + 5)], 0xFD, 0xE8, 0xFD, 0xE8, .. photograph[(frame + 9)..]];
+            Assert.Contains(UnseenBy.Untold, PdfReader.Read(LightOn("/Subtype /Image /Width 65000 /Height 65000 /Filter /DCTDecode", said))[0].Unseen.Select(word => word.Why));
+        }
+        var bomb = Packed(new byte[9000 * 9000]);
+        Assert.Equal([UnseenBy.Untold], PdfReader.Read(LightOn("/Subtype /Image /Width 9000 /Height 9000 /BitsPerComponent 8 /ColorSpace /DeviceGray /Filter /FlateDecode", bomb))[0].Unseen.Select(word => word.Why));
+
+        // What pictures take is no part of what pages may have.
+        var small = new ReadingLimits(10, 1000, 3000, 4000);
+        var names = string.Join(' ', Enumerable.Range(0, 5).Select(page => $"/X{page} {page + 14} 0 R"));
+        var pages = PdfReader.Read(
+            TinyPdf.Pages(
+                [.. Enumerable.Range(0, 5).Select(page => $"q 90 0 0 30 100 690 cm /X{page} Do Q 1 g {FigureAt(110)} 0 g BT /F1 10 Tf 1 0 0 1 400 100 Tm (Total) Tj ET")], resources: $"/XObject << {names} >>",
+                objects: [.. Enumerable.Range(0, 5).Select(_ => ("/Subtype /Image /Width 50 /Height 50 /BitsPerComponent 8 /ColorSpace /DeviceGray /Filter /FlateDecode", (byte[]?)Packed(new byte[2500])))]), small);
+        Assert.Equal(5, pages.Length);
+        Assert.Equal([0, 1, 1, 1, 1], pages.Select(page => page.Unseen.Length));
+    }
+
     private static byte[] Rendered(byte[] pdf)
     {
         var start = new ProcessStartInfo("pdftoppm", ["-r", "72", "-x", "90", "-y", "110", "-W", "120", "-H", "50", "-singlefile", "-"]) { RedirectStandardInput = true, RedirectStandardOutput = true, RedirectStandardError = true };

@@ -79,6 +79,13 @@ internal sealed class PdfObjects(IPdfTokenScanner scanner, ILookupFilterProvider
     /// <summary>Why a page is not read of which a part is missing.</summary>
     public static UnreadableException PartlyThere() => new("damaged", "The PDF is damaged: what a page draws is there only in part; ask the vendor to send it again.");
 
+    /// <inheritdoc cref="LimitedFilters.Apart"/>
+    public T? Apart<T>(Func<T?> unpack)
+        where T : class => own.Apart(unpack);
+
+    /// <inheritdoc cref="LimitedFilters.Count"/>
+    public void Count(int bytes) => own.Count(bytes);
+
     /// <summary>The bytes of a photograph, which the library does not unpack.</summary>
     /// <returns>Null for a stream that is none.</returns>
     public ReadOnlyMemory<byte>? Photograph(StreamToken stream)

@@ -32,18 +32,17 @@ internal static class ApprovedInvoices
                 .ToDictionaryAsync(invoice => invoice.Id, cancel);
             var records = await RecordsOf(db, some, cancel);
             var approvals = await Approvals.Of(db, some, DateTime.MaxValue, cancel);
-            // Their hashes and values are most of the work of a run, and need nothing of each other.
-            foreach (var approved in some.AsParallel().AsOrdered().WithCancellation(cancel).Select(id => Approved(
-                rows[id], records[id], origins.TryGetValue(id, out var known) ? known : OriginOf(rows[id], approvals.GetValueOrDefault(id)))).ToList())
-                yield return approved;
+            foreach (var id in some)
+            {
+                var (row, record) = (rows[id], records[id]);
+                var content = HistoryChain.ContentOf(record);
+                var invoice = Numbered(Of(id, row.Vendor, row.IsCreditNote, row.Currency, (row.FileName, row.Sha256), record)) with
+                {
+                    Origin = origins.TryGetValue(id, out var known) ? known : OriginOf(row, approvals.GetValueOrDefault(id)),
+                };
+                yield return new ApprovedRow(invoice, content, row.ApprovedSha256 == content);
+            }
         }
-    }
-
-    private static ApprovedRow Approved(StoredInvoice row, byte[] record, ApprovedOrigin origin)
-    {
-        var content = HistoryChain.ContentOf(record);
-        var invoice = Numbered(Of(row.Id, row.Vendor, row.IsCreditNote, row.Currency, (row.FileName, row.Sha256), record)) with { Origin = origin };
-        return new ApprovedRow(invoice, content, row.ApprovedSha256 == content);
     }
 
     /// <summary>The records as they are stored, in UTF-8: as text each would be twice as large, and be copied once more to be hashed.</summary>

@@ -484,11 +484,9 @@ internal sealed class ContentReader
     /// <summary>Carries out the content of a drawing in its own coordinates, cut to its box (8.10).</summary>
     public void DrawForm(StreamToken form, IndirectReference? reference)
     {
-        // What is drawn within itself would be without end.
-        if (depth >= DeepestDrawing || (reference is { } begun && !open.Add(begun)))
+        if (!TryEnter(reference, out var around))
             return;
         var dictionary = form.StreamDictionary;
-        var (stateBefore, resourcesBefore, textBefore, lineBefore) = (state, resources, text, line);
         if (objects.Numbers(dictionary, "Matrix", 6) is { } own)
             state.Matrix = Matrix.Of(own).Then(state.Matrix);
         if (objects.Numbers(dictionary, "BBox", 4) is { } box)
@@ -504,30 +502,42 @@ internal sealed class ContentReader
             (state.FillAlpha, state.StrokeAlpha, state.IsMixed, state.IsMasked) = (1, 1, false, false);
         }
         resources = document.ResourcesOf(dictionary) ?? resources;
-        depth++;
         Read(document.BytesOf(form, reference).Span);
-        depth--;
-        if (reference is { } ended)
-            open.Remove(ended);
-        (state, resources, text, line) = (stateBefore, resourcesBefore, textBefore, lineBefore);
+        Leave(reference, around);
     }
 
     /// <summary>Carries out the content of a glyph, which may hide what lies under it as any other does.</summary>
     /// <param name="placed">Takes the type's size to the page.</param>
     private void DrawGlyph(GlyphDrawing glyph, in Matrix placed)
     {
-        if (depth >= DeepestDrawing || (glyph.Reference is { } begun && !open.Add(begun)))
+        if (!TryEnter(glyph.Reference, out var around))
             return;
-        var (stateBefore, resourcesBefore, textBefore, lineBefore, inkBefore, glyphBefore) = (state, resources, text, line, hasOneInk, drawing.IsGlyph);
         state.Matrix = glyph.Matrix.Then(placed);
         resources = document.ResourcesOf(glyph.Font) ?? resources;
         drawing.IsGlyph = true;
-        depth++;
         Read(document.BytesOf(glyph.Content, glyph.Reference).Span);
+        Leave(glyph.Reference, around);
+    }
+
+    /// <summary>What stands around a drawing, and goes on behind it.</summary>
+    private readonly record struct Around(GraphicsState State, Resources Resources, Matrix Text, Matrix Line, bool HasOneInk, bool IsGlyph);
+
+    /// <returns>False for what would be drawn within itself, without end.</returns>
+    private bool TryEnter(IndirectReference? reference, out Around around)
+    {
+        around = new Around(state, resources, text, line, hasOneInk, drawing.IsGlyph);
+        if (depth >= DeepestDrawing || (reference is { } begun && !open.Add(begun)))
+            return false;
+        depth++;
+        return true;
+    }
+
+    private void Leave(IndirectReference? reference, in Around around)
+    {
         depth--;
-        if (glyph.Reference is { } ended)
+        if (reference is { } ended)
             open.Remove(ended);
-        (state, resources, text, line, hasOneInk, drawing.IsGlyph) = (stateBefore, resourcesBefore, textBefore, lineBefore, inkBefore, glyphBefore);
+        (state, resources, text, line, hasOneInk, drawing.IsGlyph) = (around.State, around.Resources, around.Text, around.Line, around.HasOneInk, around.IsGlyph);
     }
 
     /// <summary>Draws what an annotation or a form field shows over the page.</summary>

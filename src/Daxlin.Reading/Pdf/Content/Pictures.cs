@@ -20,11 +20,11 @@ internal static class Pictures
         if (objects.Get(dictionary, "ImageMask") is BooleanToken { Data: true })
         {
             // Where its bit is 0, ink is laid on the page (8.9.6.2).
-            var stencil = Damage.OrNull(() => GridOf(stream, 1, 1, isTable: false, objects));
+            var stencil = GridOf(stream, 1, 1, isTable: false, objects);
             return new PictureContent(null, _ => ink, stencil is null ? null : stencil with { Low = stencil.High, High = stencil.Low }, stencil is null);
         }
         var space = resources.SpaceOf(dictionary.Data.GetValueOrDefault("ColorSpace"));
-        var colours = Damage.OrNull(() => GridOf(stream, objects.Number(dictionary, "BitsPerComponent"), space?.Parts, space?.IsTable == true, objects));
+        var colours = GridOf(stream, objects.Number(dictionary, "BitsPerComponent"), space?.Parts, space?.IsTable == true, objects);
         var read = space ?? (colours is null ? null : ColourSpace.OfParts(colours.Parts));
         var (cover, isUntold) = MaskOf(dictionary, objects);
         return new PictureContent(read is null ? null : colours, colours is null || read is null ? _ => null : parts => read.Read(parts), cover, isUntold);
@@ -34,17 +34,19 @@ internal static class Pictures
     private static (PointGrid? Cover, bool IsUntold) MaskOf(DictionaryToken picture, PdfObjects objects)
     {
         if (objects.Stream(picture, "SMask") is { } soft)
-            return Damage.OrNull(() => GridOf(soft, objects.Number(soft.StreamDictionary, "BitsPerComponent"), 1, isTable: false, objects)) is { } cover ? (cover, false) : (null, true);
+            return GridOf(soft, objects.Number(soft.StreamDictionary, "BitsPerComponent"), 1, isTable: false, objects) is { } cover ? (cover, false) : (null, true);
         if (objects.Stream(picture, "Mask") is { } hard)
-            return Damage.OrNull(() => GridOf(hard, 1, 1, isTable: false, objects)) is { } stencil ? (stencil with { Low = stencil.High, High = stencil.Low }, false) : (null, true);
+            return GridOf(hard, 1, 1, isTable: false, objects) is { } stencil ? (stencil with { Low = stencil.High, High = stencil.Low }, false) : (null, true);
         // Some of its colours let all through (8.9.6.4), or its format has a mask within (7.4.9).
         return (null, objects.Get(picture, "Mask") is not null || objects.Number(picture, "SMaskInData") is > 0);
     }
 
     /// <param name="bits">Null where the picture's format says.</param>
     /// <param name="parts">As <paramref name="bits"/>.</param>
-    /// <returns>Null for a format that is not read, or points that are not all there.</returns>
-    private static PointGrid? GridOf(StreamToken stream, double? bits, int? parts, bool isTable, PdfObjects objects)
+    /// <returns>Null for a format that is not read, for points that are not all there, and for more than a document's pictures may have.</returns>
+    private static PointGrid? GridOf(StreamToken stream, double? bits, int? parts, bool isTable, PdfObjects objects) => objects.Apart(() => Unpacked(stream, bits, parts, isTable, objects));
+
+    private static PointGrid? Unpacked(StreamToken stream, double? bits, int? parts, bool isTable, PdfObjects objects)
     {
         var dictionary = stream.StreamDictionary;
         PointGrid grid;
@@ -52,6 +54,7 @@ internal static class Pictures
         {
             if (Photograph.Unpacked(packed, MostAcross) is not { } photograph || (parts ?? photograph.Parts) != photograph.Parts)
                 return null;
+            objects.Count(photograph.Bytes.Length);
             grid = photograph;
         }
         else
