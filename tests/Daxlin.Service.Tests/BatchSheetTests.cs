@@ -15,10 +15,7 @@ public class BatchSheetTests
             await service.SaveTemplates(Repository.Samples);
             var batch = await service.OpenBatch("November");
             foreach (var vendor in new[] { "brinewood-chandlery", "halvard-marine-diesel" })
-            {
-                await service.Upload(batch, Directory.GetFiles(Path.Combine(Repository.Samples, vendor), "*.pdf").Order(StringComparer.Ordinal)
-                    .Select(file => (Path.GetFileName(file), File.ReadAllBytes(file))));
-            }
+                await service.Upload(batch, Repository.SampleInvoices(vendor));
             await service.Upload(batch, ("scrap.pdf", "no PDF"u8.ToArray()));
             await service.UntilDone(batch);
         });

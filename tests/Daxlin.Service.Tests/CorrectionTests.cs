@@ -7,22 +7,6 @@ namespace Daxlin.Service.Tests;
 /// <summary>A person corrects what was captured: both stay known, all ties are weighed anew, and what was entered outlives another capture.</summary>
 public class CorrectionTests
 {
-    private static IEnumerable<(string, byte[])> Demo(string vendor) => Directory.GetFiles(Path.Combine(Repository.Samples, vendor), "*.pdf")
-        .Order(StringComparer.Ordinal).Select(file => (Path.GetFileName(file), File.ReadAllBytes(file)));
-
-    private static async Task<(ServiceUnderTest Service, int Batch)> Started(params string[] vendors)
-    {
-        var service = await ServiceUnderTest.StartAfter($"all of {string.Join(' ', vendors)}", async service =>
-        {
-            await service.SaveTemplates(Repository.Samples);
-            var batch = await service.OpenBatch("November");
-            foreach (var vendor in vendors)
-                await service.Upload(batch, Demo(vendor));
-            await service.UntilDone(batch);
-        });
-        return (service, await service.FirstBatch());
-    }
-
     private static Task<(int Status, JsonNode Body)> Correct(ServiceUnderTest service, JsonNode? invoice, JsonObject act) => service.Decide(invoice, "corrections", act);
 
     private static JsonObject Enter(string of, string text) => new() { ["act"] = "enter", ["of"] = of, ["text"] = text };
@@ -35,7 +19,7 @@ public class CorrectionTests
     [Fact]
     public async Task Every_invoice_of_the_demo_comes_to_the_same_from_its_record_as_from_its_pages()
     {
-        var (service, batch) = await Started([.. Directory.GetDirectories(Repository.Samples).Select(folder => Path.GetFileName(folder)!).Where(name => Directory.GetFiles(Path.Combine(Repository.Samples, name), "*.pdf").Length > 0)]);
+        var (service, batch) = await ServiceUnderTest.StartWith([.. Repository.SampleVendors]);
         await using var running = service;
         var tried = 0;
         foreach (var one in (await service.Invoices(batch)).Where(one => (string?)one["state"] is "held" or "clear"))
@@ -60,7 +44,7 @@ public class CorrectionTests
     [Fact]
     public async Task A_held_invoice_is_corrected_by_a_proposal_is_clear_and_is_posted_as_corrected()
     {
-        var (service, batch) = await Started("skerrow-sail-loft");
+        var (service, batch) = await ServiceUnderTest.StartWith("skerrow-sail-loft");
         await using var running = service;
         var held = (await service.Invoices(batch)).Single(invoice => (string?)invoice["state"] == "held");
         var proposals = (await service.Get($"invoices/{held["id"]}/proposals")).AsArray();
@@ -96,7 +80,7 @@ public class CorrectionTests
     [Fact]
     public async Task Rows_are_struck_out_added_joined_and_moved_and_each_act_is_taken_back_and_made_again()
     {
-        var (service, batch) = await Started("port-ellery-galley");
+        var (service, batch) = await ServiceUnderTest.StartWith("port-ellery-galley");
         await using var running = service;
         var one = (await service.Invoices(batch)).First(invoice => (string?)invoice["state"] == "clear" && (int)invoice["lines"]! > 2);
         var before = await service.Get($"invoices/{one["id"]}");
@@ -175,7 +159,7 @@ public class CorrectionTests
     [Fact]
     public async Task What_makes_no_sense_is_refused_in_a_sentence_and_changes_nothing()
     {
-        var (service, batch) = await Started("skerrow-sail-loft");
+        var (service, batch) = await ServiceUnderTest.StartWith("skerrow-sail-loft");
         await using var running = service;
         var held = (await service.Invoices(batch)).Single(invoice => (string?)invoice["state"] == "held");
         var finding = (await service.Get($"invoices/{held["id"]}"))["findings"]!.AsArray().First(one => (string?)one!["severity"] == "hold")!;
@@ -216,7 +200,7 @@ public class CorrectionTests
     [Fact]
     public async Task Two_persons_cannot_correct_over_each_other_unseen()
     {
-        var (service, batch) = await Started("skerrow-sail-loft");
+        var (service, batch) = await ServiceUnderTest.StartWith("skerrow-sail-loft");
         await using var running = service;
         var held = (await service.Invoices(batch)).Single(invoice => (string?)invoice["state"] == "held");
         var revision = (int)held["revision"]!;

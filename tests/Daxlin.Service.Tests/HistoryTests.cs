@@ -7,16 +7,13 @@ namespace Daxlin.Service.Tests;
 /// <summary>Whatever is done is told in one history, and what is changed in it later is found.</summary>
 public class HistoryTests
 {
-    private static IEnumerable<(string, byte[])> Brinewood => Directory.GetFiles(Path.Combine(Repository.Samples, "brinewood-chandlery"), "*.pdf")
-        .Order(StringComparer.Ordinal).Select(file => (Path.GetFileName(file), File.ReadAllBytes(file)));
-
     private static async Task<(ServiceUnderTest Service, JsonNode Invoice)> Worked()
     {
         var service = await ServiceUnderTest.StartAfter("one of a vendor corrected, handed over and approved", async service =>
         {
             await service.SaveTemplates(Repository.Samples);
             var batch = await service.OpenBatch("November");
-            await service.Upload(batch, Brinewood);
+            await service.Upload(batch, Repository.SampleInvoices("brinewood-chandlery"));
             await service.UntilDone(batch);
             var invoice = (await service.Invoices(batch)).First(one => (string?)one["state"] == "clear");
             await service.Decide(invoice["id"], "corrections", new() { ["act"] = "enter", ["of"] = "purchaseOrder", ["text"] = "KSF-7" });
@@ -59,7 +56,7 @@ public class HistoryTests
         Assert.Equal(acts.Count, (int)whole["entries"]!);
         Assert.Equal(acts.OrderDescending(), acts);
         var lines = (await service.Http.GetStringAsync("history/export?act=takenIn")).Split('\n', StringSplitOptions.RemoveEmptyEntries);
-        Assert.Equal(Brinewood.Select(file => file.Item1).Order(), lines.Select(line => (string)JsonNode.Parse(line)!["after"]!).Order());
+        Assert.Equal(Repository.SampleInvoices("brinewood-chandlery").Select(file => file.Name).Order(), lines.Select(line => (string)JsonNode.Parse(line)!["after"]!).Order());
         Assert.Empty((await service.Get("history?by=Nobody")).AsArray());
         Assert.Empty((await service.Get("history?to=2020-01-01")).AsArray());
         Assert.Equal(acts.Count, (await service.All("history?from=2020-01-01")).Count);

@@ -6,18 +6,15 @@ namespace Daxlin.Service.Tests;
 /// <summary>An invoice's whole way through the service: taken in, captured, checked, approved, posted once.</summary>
 public class InvoicePathTests
 {
-    private static IEnumerable<(string, byte[])> Demo(string vendor) => Directory.GetFiles(Path.Combine(Repository.Samples, vendor), "*.pdf")
-        .Order(StringComparer.Ordinal).Select(file => (Path.GetFileName(file), File.ReadAllBytes(file)));
-
     [Fact]
     public async Task A_batch_goes_from_files_to_one_posting_run_and_nothing_is_posted_twice()
     {
         await using var service = await ServiceUnderTest.Start();
         await service.SaveTemplates(Repository.Samples);
         var batch = await service.OpenBatch("November");
-        var taken = await service.Upload(batch, Demo("skerrow-sail-loft"));
+        var taken = await service.Upload(batch, Repository.SampleInvoices("skerrow-sail-loft"));
         Assert.All(taken, file => Assert.Equal("taken", (string?)file!["outcome"]));
-        var again = await service.Upload(batch, Demo("skerrow-sail-loft"));
+        var again = await service.Upload(batch, Repository.SampleInvoices("skerrow-sail-loft"));
         Assert.All(again, file => Assert.Equal("already-here", (string?)file!["outcome"]));
         var done = await service.UntilDone(batch);
         Assert.Equal((6, 5, 1), ((int)done["documents"]!, (int)done["invoices"]!["clear"]!, (int)done["invoices"]!["held"]!));
@@ -53,7 +50,7 @@ public class InvoicePathTests
         await using var service = await ServiceUnderTest.Start();
         await service.SaveTemplates(Repository.Samples);
         var batch = await service.OpenBatch("November");
-        await service.Upload(batch, Demo("port-ellery-galley").Take(1));
+        await service.Upload(batch, Repository.SampleInvoices("port-ellery-galley").Take(1));
         await service.UntilDone(batch);
         var summary = Assert.Single(await service.Invoices(batch));
         var invoice = await service.Get($"invoices/{summary["id"]}");
@@ -84,9 +81,9 @@ public class InvoicePathTests
         await using var service = await ServiceUnderTest.Start();
         await service.SaveTemplates(Repository.Samples);
         var (first, second) = (await service.OpenBatch("First"), await service.OpenBatch("Second"));
-        await service.Upload(first, Demo("port-ellery-galley").Take(1));
+        await service.Upload(first, Repository.SampleInvoices("port-ellery-galley").Take(1));
         await service.UntilDone(first);
-        await service.Upload(second, Demo("port-ellery-galley").Take(1));
+        await service.Upload(second, Repository.SampleInvoices("port-ellery-galley").Take(1));
         await service.UntilDone(second);
         var again = Assert.Single(await service.Invoices(second));
         Assert.Equal("held", (string?)again["state"]);
@@ -101,9 +98,9 @@ public class InvoicePathTests
         await using var service = await ServiceUnderTest.Start();
         await service.SaveTemplates(Repository.Samples);
         var (first, second) = (await service.OpenBatch("First"), await service.OpenBatch("Second"));
-        await service.Upload(first, Demo("port-ellery-galley").Take(1));
+        await service.Upload(first, Repository.SampleInvoices("port-ellery-galley").Take(1));
         await service.UntilDone(first);
-        await service.Upload(second, Demo("port-ellery-galley").Take(1));
+        await service.Upload(second, Repository.SampleInvoices("port-ellery-galley").Take(1));
         await service.UntilDone(second);
         foreach (var batch in new[] { first, second, first })
         {
@@ -171,7 +168,7 @@ public class InvoicePathTests
     {
         await using var service = await ServiceUnderTest.Start();
         var batch = await service.OpenBatch("November");
-        await service.Upload(batch, Demo("brinewood-chandlery").Take(2));
+        await service.Upload(batch, Repository.SampleInvoices("brinewood-chandlery").Take(2));
         Assert.Equal(2, (int)(await service.UntilDone(batch))["invoices"]!["unplaced"]!);
         var id = (int)(await service.Invoices(batch))[0]["id"]!;
         Assert.Equal("unplaced", (string?)(await service.Decide(id, "approval", new JsonObject { ["despite"] = "because" })).Body["code"]);
@@ -185,7 +182,7 @@ public class InvoicePathTests
     [Fact]
     public async Task A_kill_in_mid_batch_loses_nothing_and_doubles_nothing()
     {
-        var files = new[] { "brinewood-chandlery", "halvard-marine-diesel", "port-ellery-galley", "skerrow-sail-loft" }.SelectMany(Demo).ToList();
+        var files = new[] { "brinewood-chandlery", "halvard-marine-diesel", "port-ellery-galley", "skerrow-sail-loft" }.SelectMany(Repository.SampleInvoices).ToList();
         var service = await ServiceUnderTest.Start();
         await service.SaveTemplates(Repository.Samples);
         var batch = await service.OpenBatch("November");

@@ -14,7 +14,7 @@ public class LimitsTests
         var files = Directory.GetFiles(Path.Combine(Repository.Cases, "limits"), "*.pdf").Order(StringComparer.Ordinal);
         await service.Upload(heavy, files.Select(file => (Path.GetFileName(file), File.ReadAllBytes(file))));
         await service.Upload(heavy, ("forms in forms.pdf", TinyPdf.FormsInForms(deep: 9)), ("a font without end.pdf", TinyPdf.FontInflatingWithoutEnd(megabytes: 2000)));
-        await service.Upload(light, Directory.GetFiles(Path.Combine(Repository.Samples, "port-ellery-galley"), "*.pdf").Select(file => (Path.GetFileName(file), File.ReadAllBytes(file))));
+        await service.Upload(light, Repository.SampleInvoices("port-ellery-galley"));
         Assert.Equal(6, (int)(await service.UntilDone(light))["invoices"]!["total"]!);
         var done = await service.UntilDone(heavy);
         Assert.Equal((4, 0), ((int)done["documents"]!, (int)done["waiting"]!));

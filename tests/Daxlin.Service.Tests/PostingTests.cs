@@ -389,6 +389,35 @@ public class PostingTests
             Assert.Equal(offered["names"]!.AsArray().Select(name => (string?)name!["type"]), named["tables"]![0]!["columns"]!.AsArray().Skip(1).Select(column => (string?)column!["type"]));
         }
 
+        // What is offered for files of a format may be said of them, and nothing else of CSV.
+        var formats = (await service.Get("layout-formats")).AsArray();
+        var sayings = new Dictionary<string, string>
+        {
+            ["format"] = "",
+            ["delimiter"] = ";",
+            ["decimal"] = ",",
+            ["dates"] = "DD.MM.YYYY",
+            ["encoding"] = "utf-16",
+            ["lineEnds"] = "lf",
+            ["headings"] = "true",
+            ["quotes"] = "all",
+            ["per"] = "vendor",
+            ["name"] = "{run}-{vendor}",
+            ["ending"] = "dat",
+        };
+        foreach (var format in formats.Where(format => (string?)format!["format"] != "ubl"))
+        {
+            var keys = format!["keys"]!.AsArray().Select(key => (string)key!).ToList();
+            foreach (var (key, value) in sayings.Where(one => one.Key != "format"))
+            {
+                var said = key == "headings" ? value : $"\"{value}\"";
+                var more = key is "name" ? ", \"per\": \"vendor\"" : key is "decimal" && keys.Contains("delimiter") ? ", \"delimiter\": \";\"" : "";
+                var document = $$"""{ "name": "all", "tables": [{ "records": "invoices", "columns": [{ "heading": "1", "value": "total", "width": 12, "proves": "total" }] }], "file": { "format": "{{format["format"]}}", "{{key}}": {{said}}{{more}} } }""";
+                var isTaken = (await service.Post("posting-layouts/trial", new JsonObject { ["document"] = document, ["invoices"] = new JsonArray(id) })).Body["documentFaults"]!.AsArray().Count == 0;
+                Assert.Equal((format.ToJsonString(), key, keys.Contains(key)), (format.ToJsonString(), key, isTaken));
+            }
+        }
+
         var faulty = (await service.Post("posting-layouts/trial", new JsonObject { ["document"] = "{ \"name\": \"net\"" })).Body;
         Assert.Contains("This is not JSON", (string?)faulty["documentFaults"]![0]!["message"], StringComparison.Ordinal);
         Assert.Equal("document-missing", (string?)(await service.Post("posting-layouts/trial", new JsonObject())).Body["code"]);

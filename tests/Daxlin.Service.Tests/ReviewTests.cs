@@ -9,11 +9,11 @@ public class ReviewTests
     private static Task<ServiceUnderTest> Started() => ServiceUnderTest.StartAfter("a batch of each vendor", async service =>
     {
         await service.SaveTemplates(Repository.Samples);
-        foreach (var vendor in Directory.GetDirectories(Repository.Samples).Where(folder => Directory.GetFiles(folder, "*.pdf").Length > 0))
+        foreach (var vendor in Repository.SampleVendors)
         {
             // A batch for each vendor, so that the queue has several.
-            var batch = await service.OpenBatch(Path.GetFileName(vendor));
-            await service.Upload(batch, Directory.GetFiles(vendor, "*.pdf").Order(StringComparer.Ordinal).Select(file => (Path.GetFileName(file), File.ReadAllBytes(file))));
+            var batch = await service.OpenBatch(vendor);
+            await service.Upload(batch, Repository.SampleInvoices(vendor));
             await service.UntilDone(batch);
         }
     });

@@ -12,22 +12,6 @@ public class VendorTests
     private const string OwnAccount = "DE10 0000 0000 0041 8226 00";
     private const string OtherAccount = "GB83 HVMD 0000 0061 2084 10";
 
-    private static IEnumerable<(string, byte[])> Demo(string vendor) => Directory.GetFiles(Path.Combine(Repository.Samples, vendor), "*.pdf")
-        .Order(StringComparer.Ordinal).Select(file => (Path.GetFileName(file), File.ReadAllBytes(file)));
-
-    private static async Task<(ServiceUnderTest Service, int Batch)> Started(params string[] vendors)
-    {
-        var service = await ServiceUnderTest.StartAfter($"all of {string.Join(' ', vendors)}", async service =>
-        {
-            await service.SaveTemplates(Repository.Samples);
-            var batch = await service.OpenBatch("November");
-            foreach (var vendor in vendors)
-                await service.Upload(batch, Demo(vendor));
-            await service.UntilDone(batch);
-        });
-        return (service, await service.FirstBatch());
-    }
-
     private static async Task<(int Status, JsonNode Body)> Act(ServiceUnderTest service, HttpMethod method, string path, JsonObject body, int? revision = null, string? person = null)
     {
         using var request = new HttpRequestMessage(method, path) { Content = JsonContent.Create(body) };
@@ -53,7 +37,7 @@ public class VendorTests
     [Fact]
     public async Task Another_account_is_a_stop_that_only_two_persons_lift()
     {
-        var (service, batch) = await Started(Brinewood);
+        var (service, batch) = await ServiceUnderTest.StartWith(Brinewood);
         await using var running = service;
         var clear = (await service.Invoices(batch)).First(invoice => (string?)invoice["state"] == "clear");
         // The record says another account than the invoices bear, confirmed by two.
@@ -94,7 +78,7 @@ public class VendorTests
     [Fact]
     public async Task An_account_that_no_invoice_of_the_vendor_bore_before_holds_without_any_record()
     {
-        var (service, batch) = await Started(Brinewood);
+        var (service, batch) = await ServiceUnderTest.StartWith(Brinewood);
         await using var running = service;
         var two = (await service.Invoices(batch)).Where(invoice => (string?)invoice["state"] == "clear").Take(2).ToList();
         var (status, changed) = await service.Decide(two[1]["id"], "corrections", new() { ["act"] = "enter", ["of"] = "iban", ["text"] = OtherAccount });
@@ -110,7 +94,7 @@ public class VendorTests
     [Fact]
     public async Task What_the_record_says_holds_open_invoices_and_may_pass_with_what_was_seen()
     {
-        var (service, batch) = await Started(Brinewood);
+        var (service, batch) = await ServiceUnderTest.StartWith(Brinewood);
         await using var running = service;
         var clear = (await service.Invoices(batch)).First(invoice => (string?)invoice["state"] == "clear");
         var (status, vendor) = await OfVendor(
@@ -145,10 +129,10 @@ public class VendorTests
     [Fact]
     public async Task The_same_amount_of_the_same_day_under_another_number_is_held_and_harms_the_first_never()
     {
-        var (service, batch) = await Started(Brinewood);
+        var (service, batch) = await ServiceUnderTest.StartWith(Brinewood);
         await using var running = service;
         var first = (await service.Invoices(batch)).First(invoice => (string?)invoice["state"] == "clear");
-        var file = Demo(Brinewood).Single(one => one.Item1 == (string?)first["file"]);
+        var file = Repository.SampleInvoices(Brinewood).Single(one => one.Item1 == (string?)first["file"]);
         var again = await service.OpenBatch("December");
         // The same invoice printed again: other bytes.
         await service.Upload(again, ("again.pdf", [.. file.Item2, (byte)'\n']));
@@ -172,7 +156,7 @@ public class VendorTests
     [Fact]
     public async Task A_year_that_cannot_be_is_held_and_may_pass()
     {
-        var (service, batch) = await Started(Brinewood);
+        var (service, batch) = await ServiceUnderTest.StartWith(Brinewood);
         await using var running = service;
         var clear = (await service.Invoices(batch)).Where(one => (string?)one["state"] == "clear").ToList();
         var (_, misread) = await service.Decide(clear[0]["id"], "corrections", new() { ["act"] = "enter", ["of"] = "invoiceDate", ["text"] = "2062-03-01" });
@@ -185,7 +169,7 @@ public class VendorTests
     [Fact]
     public async Task A_tax_rounded_another_way_than_on_the_approved_invoices_is_held_and_may_pass()
     {
-        var (service, batch) = await Started([.. Directory.GetDirectories(Repository.Samples).Select(folder => Path.GetFileName(folder)!).Where(name => Demo(name).Any())]);
+        var (service, batch) = await ServiceUnderTest.StartWith([.. Repository.SampleVendors]);
         await using var running = service;
         // Invoices on which a tax would be another one if it were rounded on each line.
         var telling = new List<(JsonNode Invoice, JsonNode Tax, decimal ByLine)>();
@@ -233,7 +217,7 @@ public class VendorTests
     [Fact]
     public async Task Another_spelling_makes_two_vendors_one_with_all_their_invoices()
     {
-        var (service, batch) = await Started(Brinewood);
+        var (service, batch) = await ServiceUnderTest.StartWith(Brinewood);
         await using var running = service;
         var template = (await File.ReadAllTextAsync(Directory.GetFiles(Path.Combine(Repository.Samples, Brinewood), "*.template.json").Single()))
             .Replace("\"vendor\": \"Brinewood Chandlery\"", "\"vendor\": \"Brinewood Ship Stores\"", StringComparison.Ordinal);
@@ -241,7 +225,7 @@ public class VendorTests
         Assert.Equal(201, (await service.SaveTemplate(template)).Status);
         var first = (await service.Invoices(batch)).First(invoice => (string?)invoice["state"] == "clear");
         var again = await service.OpenBatch("December");
-        await service.Upload(again, ("again.pdf", [.. Demo(Brinewood).Single(one => one.Item1 == (string?)first["file"]).Item2, (byte)'\n']));
+        await service.Upload(again, ("again.pdf", [.. Repository.SampleInvoices(Brinewood).Single(one => one.Item1 == (string?)first["file"]).Item2, (byte)'\n']));
         await service.UntilDone(again);
         var second = (await service.Invoices(again)).Single();
         Assert.Equal(["vendor-name-differs"], Codes(await service.Get($"invoices/{second["id"]}")));

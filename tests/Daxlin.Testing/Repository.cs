@@ -20,6 +20,13 @@ public static class Repository
     public static IEnumerable<string> FamiliesOf(string folder) =>
         Directory.GetDirectories(folder).Where(family => File.Exists(System.IO.Path.Combine(family, "truth.json"))).Order(StringComparer.Ordinal);
 
+    /// <summary>The demo's vendors, by the names of their folders.</summary>
+    public static IEnumerable<string> SampleVendors => FamiliesOf(Samples).Select(folder => System.IO.Path.GetFileName(folder));
+
+    /// <summary>The invoices of one of the demo's vendors, in their order.</summary>
+    public static IEnumerable<(string Name, byte[] Bytes)> SampleInvoices(string vendor) => Directory.GetFiles(System.IO.Path.Combine(Samples, vendor), "*.pdf")
+        .Order(StringComparer.Ordinal).Select(file => (System.IO.Path.GetFileName(file), File.ReadAllBytes(file)));
+
     /// <summary>A file or folder of the checkout.</summary>
     public static string Path(string relative) => System.IO.Path.Combine(Root, relative);
 

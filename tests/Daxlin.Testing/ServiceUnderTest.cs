@@ -53,6 +53,20 @@ public sealed class ServiceUnderTest : IAsyncDisposable
         return await Start(data);
     }
 
+    /// <summary>A service with the demo's templates, and one batch of all invoices of some of its vendors, captured.</summary>
+    public static async Task<(ServiceUnderTest Service, int Batch)> StartWith(params string[] vendors)
+    {
+        var service = await StartAfter($"all of {string.Join(' ', vendors)}", async service =>
+        {
+            await service.SaveTemplates(Repository.Samples);
+            var batch = await service.OpenBatch("November");
+            foreach (var vendor in vendors)
+                await service.Upload(batch, Repository.SampleInvoices(vendor));
+            await service.UntilDone(batch);
+        });
+        return (service, await service.FirstBatch());
+    }
+
     private static async Task<string> FolderAfter(Func<ServiceUnderTest, Task> doWork)
     {
         var service = await Start();

@@ -24,6 +24,7 @@ export type PostingManifest = components["schemas"]["PostingManifest"];
 export type RehearsedRun = components["schemas"]["RehearsedRun"];
 export type ProvedSum = components["schemas"]["ProvedSumRecord"];
 export type LayoutSummary = components["schemas"]["LayoutSummary"];
+export type OfferedFormat = components["schemas"]["OfferedFormat"];
 export type OfferedName = components["schemas"]["OfferedName"];
 export type LayoutDetail = components["schemas"]["LayoutDetail"];
 export type CodingDetail = components["schemas"]["CodingDetail"];

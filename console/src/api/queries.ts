@@ -266,6 +266,13 @@ export const ask = {
       queryFn: () => dataOf(api.GET("/api/v1/layout-names")),
       staleTime: Number.POSITIVE_INFINITY,
     }),
+  /** What can be said of files of each format; the same as long as the service runs. */
+  layoutFormats: () =>
+    queryOptions({
+      queryKey: ["layout-formats"],
+      queryFn: () => dataOf(api.GET("/api/v1/layout-formats")),
+      staleTime: Number.POSITIVE_INFINITY,
+    }),
   layoutVersions: (name: string) =>
     queryOptions({
       queryKey: ["layouts", name, "versions"],

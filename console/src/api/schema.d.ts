@@ -669,6 +669,42 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/layout-formats": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The formats that files of layouts have, and what can be said of each. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OfferedFormat"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/layout.schema.json": {
         parameters: {
             query?: never;
@@ -5691,6 +5727,15 @@ export interface components {
         NewName: {
             name: null | string;
             note: null | string;
+        };
+        /** @description What can be said of files of a format. */
+        OfferedFormat: {
+            /** @description As in the layout's `format`. */
+            format: string;
+            /** @description The keys of `file` that leave a choice. */
+            keys: string[];
+            /** @description Its files begin with the columns' headings unless the layout says otherwise. */
+            beginsWithHeadings: boolean;
         };
         OfferedName: {
             name: string;

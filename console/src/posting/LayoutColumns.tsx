@@ -22,6 +22,10 @@ export const RECORDS = [
 const DECIMALS = ["", "0", "1", "2", "3", "4", "5", "6", "currency"];
 const PROVES = ["", "total", "lines", "tax", "journal"];
 
+/** What is offered, and what the layout says already. */
+const digitsWith = (said: LayoutColumn["decimals"]) =>
+  said === undefined || DECIMALS.includes(String(said)) ? DECIMALS : [...DECIMALS, String(said)];
+
 interface Props {
   table: LayoutTable;
   /** Which one it is, from 0. */
@@ -153,7 +157,7 @@ export function LayoutColumns({ table, at, offered, isFixedWidth, change, drop }
                       });
                     }}
                   >
-                    {DECIMALS.map((digits) => (
+                    {digitsWith(column.decimals).map((digits) => (
                       <option key={digits} value={digits}>
                         {digits === "" ? "–" : digits === "currency" ? "of currency" : digits}
                       </option>

@@ -1,5 +1,6 @@
 import { NativeSelect, TextInput } from "@mantine/core";
-import { isOfFormat, type LayoutDocument, withFileKey, withFormat, withKey } from "./layoutDocument";
+import type { OfferedFormat } from "../api/client";
+import { formatOf, type LayoutDocument, withFileKey, withFormat, withKey } from "./layoutDocument";
 
 interface Choice {
   key: string;
@@ -8,19 +9,17 @@ interface Choice {
   data: { value: string; label: string }[];
 }
 
+/** Formats as the clerk would call them. */
+const FORMATS: Record<string, string> = {
+  csv: "CSV",
+  "fixed-width": "fixed width",
+  xlsx: "spreadsheet (XLSX)",
+  json: "JSON",
+  ndjson: "JSON, one a line",
+  ubl: "electronic invoice (UBL)",
+};
+
 const CHOICES: Choice[] = [
-  {
-    key: "format",
-    label: "Format",
-    data: [
-      { value: "", label: "CSV" },
-      { value: "fixed-width", label: "fixed width" },
-      { value: "xlsx", label: "spreadsheet (XLSX)" },
-      { value: "json", label: "JSON" },
-      { value: "ndjson", label: "JSON, one a line" },
-      { value: "ubl", label: "electronic invoice (UBL)" },
-    ],
-  },
   {
     key: "delimiter",
     label: "Parted by",
@@ -80,16 +79,31 @@ const CHOICES: Choice[] = [
 
 interface Props {
   document: LayoutDocument;
+  formats: OfferedFormat[];
   change: (text: string, isTyping?: boolean) => void;
 }
 
 /** How the files of a layout are written and named. */
-export function LayoutFileForm({ document, change }: Props) {
+export function LayoutFileForm({ document, formats, change }: Props) {
   const file = document.file ?? {};
-  const format = String(file.format ?? "csv");
+  const format = formats.find((one) => one.format === formatOf(document));
+  const leavesChoice = (key: string) => format?.keys.includes(key) ?? false;
   return (
     <section aria-label="The files" className="file-form">
-      {CHOICES.filter((choice) => isOfFormat(choice.key, format)).map((choice) => {
+      <NativeSelect
+        size="xs"
+        label="Format"
+        data-place="file.format"
+        value={format?.format ?? ""}
+        data={formats.map((one) => ({ value: one.format, label: FORMATS[one.format] ?? one.format }))}
+        onChange={(event) => {
+          const next = formats.find((one) => one.format === event.currentTarget.value);
+          if (next) {
+            change(withFormat(document, next));
+          }
+        }}
+      />
+      {CHOICES.filter((choice) => leavesChoice(choice.key)).map((choice) => {
         const said = String(file[choice.key] ?? "");
         // What counts anyway may be said in so many words.
         const value = choice.data.some((one) => one.value === said) ? said : "";
@@ -101,34 +115,29 @@ export function LayoutFileForm({ document, change }: Props) {
             data-place={`file.${choice.key}`}
             value={value}
             data={choice.data}
-            onChange={(event) => {
-              const said = event.currentTarget.value;
-              change(
-                choice.key === "format"
-                  ? withFormat(document, said)
-                  : withFileKey(document, choice.key, said),
-              );
-            }}
+            onChange={(event) => change(withFileKey(document, choice.key, event.currentTarget.value))}
           />
         );
       })}
-      {isOfFormat("headings", format) && (
+      {format && leavesChoice("headings") && (
         <NativeSelect
           size="xs"
           label="Headings"
           data-place="file.headings"
-          value={file.headings === undefined ? "" : String(file.headings)}
+          value={String(file.headings ?? format.beginsWithHeadings)}
           data={[
-            { value: "", label: format === "csv" ? "written" : "left out" },
-            { value: String(format !== "csv"), label: format === "csv" ? "left out" : "written" },
+            { value: "true", label: "written" },
+            { value: "false", label: "left out" },
           ]}
           onChange={(event) => {
-            const said = event.currentTarget.value;
-            change(withFileKey(document, "headings", said === "" ? "" : said === "true"));
+            const isWritten = event.currentTarget.value === "true";
+            change(
+              withFileKey(document, "headings", isWritten === format.beginsWithHeadings ? "" : isWritten),
+            );
           }}
         />
       )}
-      {isOfFormat("dates", format) && (
+      {leavesChoice("dates") && (
         <TextInput
           size="xs"
           label="Dates"

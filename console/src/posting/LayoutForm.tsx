@@ -8,7 +8,7 @@ import type { DocumentFault } from "../shared/documentLanguage";
 import type { useKeptText } from "../shared/useKeptText";
 import { focusPlace, LayoutColumns, RECORDS } from "./LayoutColumns";
 import { LayoutFileForm } from "./LayoutFileForm";
-import { type LayoutDocument, layoutIn, withKey, withNewTable, withTable } from "./layoutDocument";
+import { formatOf, type LayoutDocument, layoutIn, withKey, withNewTable, withTable } from "./layoutDocument";
 
 const MOST_TABLES = 6;
 
@@ -31,6 +31,7 @@ interface Props {
 export function LayoutForm({ work, faults, isNew }: Props) {
   const layout = layoutIn(work.text);
   const names = useQuery(ask.layoutNames());
+  const formats = useQuery(ask.layoutFormats());
   const [records, setRecords] = useState("invoices");
   if (!layout) {
     return (
@@ -80,7 +81,7 @@ export function LayoutForm({ work, faults, isNew }: Props) {
           table={table}
           at={at}
           offered={offeredFor(layout, names.data?.find((one) => one.records === table.records)?.names ?? [])}
-          isFixedWidth={layout.file?.format === "fixed-width"}
+          isFixedWidth={formatOf(layout) === "fixed-width"}
           change={(next, isTyping) => work.change(withTable(layout, at, next), isTyping)}
           drop={tables.length > 1 ? () => work.change(withTable(layout, at, null)) : undefined}
         />
@@ -103,7 +104,7 @@ export function LayoutForm({ work, faults, isNew }: Props) {
           </Button>
         </div>
       )}
-      <LayoutFileForm document={layout} change={work.change} />
+      {formats.data && <LayoutFileForm document={layout} formats={formats.data} change={work.change} />}
       <p className="keys">
         <kbd>Alt</kbd> <kbd>↑</kbd> <kbd>↓</kbd> moves a column; <kbd>Ctrl</kbd> <kbd>Z</kbd> is a step back.{" "}
         <Link to="/help/POSTING">The reference</Link> tells what a value can work out.

@@ -1,3 +1,4 @@
+import type { OfferedFormat } from "../api/client";
 import { parsedDocument, writtenDocument } from "../shared/documentText";
 
 /** What a column says; a text alone is a column of that heading and value. */
@@ -87,28 +88,13 @@ export function withFileKey(document: LayoutDocument, key: string, value: string
   return writtenDocument({ ...document, file });
 }
 
-const TEXT_FORMATS = ["csv", "fixed-width"];
+/** The format of a layout's files; without a word they are CSV. */
+export const formatOf = (document: LayoutDocument): string => String(document.file?.format ?? "csv");
 
-/** Formats that a key of the file says something of; it says something of all that are not here. */
-const ONLY_OF: Record<string, string[]> = {
-  delimiter: ["csv"],
-  quotes: ["csv"],
-  decimal: TEXT_FORMATS,
-  dates: TEXT_FORMATS,
-  encoding: TEXT_FORMATS,
-  lineEnds: TEXT_FORMATS,
-  headings: TEXT_FORMATS,
-  per: [...TEXT_FORMATS, "xlsx", "json", "ndjson"],
-};
-
-/** Says that a key of the file says something of files of a format; without a word they are CSV. */
-export const isOfFormat = (key: string, format: string): boolean =>
-  ONLY_OF[key]?.includes(format === "" ? "csv" : format) ?? true;
-
-/** The text of a layout whose files have another format; what that one cannot have is left out. */
-export function withFormat(document: LayoutDocument, format: string): string {
-  const kept = Object.entries(document.file ?? {}).filter(([key]) => isOfFormat(key, format));
-  return withFileKey({ ...document, file: Object.fromEntries(kept) }, "format", format);
+/** The text of a layout whose files have another format; of its keys, those that leave no choice there are left out. */
+export function withFormat(document: LayoutDocument, format: OfferedFormat): string {
+  const kept = Object.entries(document.file ?? {}).filter(([key]) => format.keys.includes(key));
+  return withFileKey({ ...document, file: Object.fromEntries(kept) }, "format", format.format);
 }
 
 /** A table in which some keys of a column are others. */

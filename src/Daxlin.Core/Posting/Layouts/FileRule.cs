@@ -15,5 +15,5 @@ public sealed record FileRule(
     /// <summary>Says that each table has a file of its own. Else the tables' records follow each other, invoice by invoice.</summary>
     public bool PartsTables => Name.Contains("{table}", StringComparison.Ordinal);
 
-    public bool IsText => Format is FileFormat.Csv or FileFormat.FixedWidth;
+    public bool IsText => FileKeys.IsText(Format);
 }

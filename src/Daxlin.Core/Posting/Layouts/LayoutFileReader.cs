@@ -17,18 +17,18 @@ internal static partial class LayoutFileReader
     {
         if (place is null)
             return Usual with { Name = layout + "-{run}" };
-        if (!faults.IsObjectOf(place, "format", "delimiter", "decimal", "dates", "encoding", "lineEnds", "headings", "quotes", "per", "name", "ending"))
+        if (!faults.IsObjectOf(place, [.. FileKeys.All]))
             return Usual;
         var format = faults.OneOf(
             place.Find("format"), FileFormat.Csv, ("csv", FileFormat.Csv), ("fixed-width", FileFormat.FixedWidth), ("xlsx", FileFormat.Xlsx), ("json", FileFormat.Json), ("ndjson", FileFormat.Ndjson), ("ubl", FileFormat.Ubl));
-        foreach (var key in new[] { "delimiter", "quotes" })
+        foreach (var key in FileKeys.OfCsv)
         {
             if (format != FileFormat.Csv && place.Find(key) is { } own)
                 faults.Add(own, $"“{key}” is of csv files; this one is {format.Word()}.");
         }
-        foreach (var key in new[] { "decimal", "dates", "encoding", "lineEnds", "headings" })
+        foreach (var key in FileKeys.OfText)
         {
-            if (format is not (FileFormat.Csv or FileFormat.FixedWidth) && place.Find(key) is { } own)
+            if (!FileKeys.IsText(format) && place.Find(key) is { } own)
                 faults.Add(own, $"“{key}” is of csv and fixed-width files; this one is {format.Word()}, which has its own form for it.");
         }
         var delimiter = faults.OneOf(place.Find("delimiter"), ",", (",", ","), (";", ";"), ("|", "|"), ("tab", "\t"));
@@ -56,7 +56,7 @@ internal static partial class LayoutFileReader
                 place.Find("encoding"), TextEncoding.Utf8, ("utf-8", TextEncoding.Utf8), ("utf-8-mark", TextEncoding.Utf8Mark), ("utf-16", TextEncoding.Utf16),
                 ("windows-1252", TextEncoding.Windows1252), ("iso-8859-1", TextEncoding.Iso88591), ("us-ascii", TextEncoding.Ascii)),
             faults.OneOf(place.Find("lineEnds"), "\r\n", ("crlf", "\r\n"), ("lf", "\n")),
-            faults.Flag(place.Find("headings"), format == FileFormat.Csv), faults.OneOf(place.Find("quotes"), false, ("needed", false), ("all", true)),
+            faults.Flag(place.Find("headings"), FileKeys.BeginsWithHeadings(format)), faults.OneOf(place.Find("quotes"), false, ("needed", false), ("all", true)),
             per, ReadName(place, layout, per, faults), ending);
     }
 

@@ -27,6 +27,15 @@ public sealed record OfferedNames(string Records, ImmutableArray<OfferedName> Na
 /// <param name="Type"><c>number</c>, <c>text</c>, <c>date</c> or <c>yesNo</c>.</param>
 public sealed record OfferedName(string Name, string Type);
 
+/// <summary>What can be said of files of a format.</summary>
+/// <param name="Format">As in the layout's <c>format</c>.</param>
+/// <param name="Keys">The keys of <c>file</c> that leave a choice.</param>
+/// <param name="BeginsWithHeadings">Its files begin with the columns' headings unless the layout says otherwise.</param>
+public sealed record OfferedFormat(string Format, ImmutableArray<string> Keys, bool BeginsWithHeadings)
+{
+    internal static OfferedFormat Of(FileFormat format) => new(format.Word(), [.. FileKeys.Of(format)], FileKeys.BeginsWithHeadings(format));
+}
+
 /// <param name="Place">The key's path.</param>
 /// <param name="Line">From 1; 0 if unknown.</param>
 public sealed record LayoutFaultRecord(string Place, int Line, string Message);

@@ -22,10 +22,13 @@ internal static class LayoutEndpoints
         layouts.MapPost("/{name}/retirement", Retire).WithSummary("Retires a layout: no run is made by it any more.");
         layouts.MapPost("/{name}/comeback", BringBack).WithSummary("Brings a retired layout back.");
         api.MapGet("/layout-names", Names).WithTags("Posting").WithSummary("The names that the columns of each kind of record can speak of; templates' own names come besides.");
+        api.MapGet("/layout-formats", Formats).WithTags("Posting").WithSummary("The formats that files of layouts have, and what can be said of each.");
         api.MapGet("/layout.schema.json", () => Results.Stream(LayoutSchema.Open(), "application/schema+json")).WithTags("Posting").WithSummary("The JSON Schema of layout documents.");
     }
 
     private static Ok<List<OfferedNames>> Names() => TypedResults.Ok(Enum.GetValues<LayoutRecords>().Select(OfferedNames.Of).ToList());
+
+    private static Ok<List<OfferedFormat>> Formats() => TypedResults.Ok(Enum.GetValues<FileFormat>().Select(OfferedFormat.Of).ToList());
 
     private static async Task<Ok<List<LayoutSummary>>> List([AsParameters] ListPage page, HttpContext context, DaxlinDb db, ListShelf shelf, CancellationToken cancel)
     {
