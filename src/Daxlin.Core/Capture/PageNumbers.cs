@@ -52,7 +52,7 @@ internal static partial class PageNumbers
     private static string Text(int number) => number.ToString(CultureInfo.InvariantCulture);
 
     [GeneratedRegex(
-        @"(?<![\p{L}])(?:page|seite|pagina|página|blad|side|sida|sivu|blatt)\s*(?:no\.?|nr\.?)?\s*:?\s*(?<page>\d{1,3})\s*(?:of|von|van|de|sur|di|av|af|/|-)\s*(?<of>\d{1,3})(?![\d.,/])",
+        @"(?<![\p{L}])(?:page|seite|pagina|página|blad|side|sida|sivu|blatt)\s*(?:no\.?|nr\.?)?\s*:?\s*(?<page>\d{1,3})\s*(?:of|von|van|de|sur|di|av|af|/|-)\s*(?<of>\d{1,3})(?!\d|[.,/]\d)",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant, 2000)]
     private static partial Regex Numbered();
 }

@@ -89,7 +89,7 @@ public static class FieldCapture
         // A page head may repeat it with more text behind it, "F2026-014 — page 2/3".
         var value = found.Where(one => one.Kind == ValueKind.Text && SameValue.Is(one.Value, found[0].Value)).MinBy(one => one.Value.Length) ?? found[0];
         // No place was singled out, so all must agree: a total printed twice in two ways is what a person must see.
-        var others = found.Where(other => other.Value != value.Value && !(other.Kind == ValueKind.Text && SameValue.Is(other.Value, value.Value))).ToList();
+        var others = found.Where(other => !IsSame(other, value)).ToList();
         if (others.Count == 0)
             return (value, []);
         var shown = string.Join(" and ", found.DistinctBy(one => one.Value).Take(3).Select(one => Shown(one, habits)));
@@ -98,6 +98,10 @@ public static class FieldCapture
             $"The {TradeNames.Spoken(rule.Name)} stands on the invoice in different ways: {shown}.",
             rule.Name)]);
     }
+
+    /// <summary>80.00 and 80.0 are one amount; a text is the same where the other only goes on from it.</summary>
+    private static bool IsSame(CapturedValue one, CapturedValue other) => one.Value == other.Value
+        || (one.Number is { } number ? number == other.Number : one.Kind == ValueKind.Text && SameValue.Is(one.Value, other.Value));
 
     private static string Shown(CapturedValue value, Habits habits)
     {
