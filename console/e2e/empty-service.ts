@@ -7,6 +7,7 @@ import { join } from "node:path";
 export async function emptyService(port: number) {
   const service = spawn("../daxlin", [
     "serve",
+    "--without-sign-in",
     "--port",
     `${port}`,
     "--data",

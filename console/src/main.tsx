@@ -20,6 +20,11 @@ const queries = new QueryClient({ defaultOptions: { queries: { staleTime: 5_000,
 
 const router = createBrowserRouter([
   {
+    path: "/welcome",
+    lazy: async () => ({ Component: (await import("./people/WelcomePage")).WelcomePage }),
+    HydrateFallback: () => null,
+  },
+  {
     element: <Shell />,
     children: [
       { path: "/", element: <BatchesPage /> },
@@ -103,6 +108,16 @@ const router = createBrowserRouter([
       {
         path: "/history",
         lazy: async () => ({ Component: (await import("./history/HistoryPage")).HistoryPage }),
+        HydrateFallback: () => null,
+      },
+      {
+        path: "/you",
+        lazy: async () => ({ Component: (await import("./people/YouPage")).YouPage }),
+        HydrateFallback: () => null,
+      },
+      {
+        path: "/people",
+        lazy: async () => ({ Component: (await import("./people/PeoplePage")).PeoplePage }),
         HydrateFallback: () => null,
       },
       {

@@ -28,7 +28,7 @@ internal sealed class CommandContext : IDisposable
 
     public static Option<string?> Person { get; } = new("--as")
     {
-        Description = "Who you are, for the history; the user that the service runs as without it.",
+        Description = "Who you are, for the history of a service without sign-in, and to log in to one that has it.",
         HelpName = "NAME",
         Recursive = true,
         DefaultValueFactory = _ => Environment.GetEnvironmentVariable("DAXLIN_PERSON"),
@@ -40,12 +40,19 @@ internal sealed class CommandContext : IDisposable
         var server = parsed.GetValue(Server)!;
         if (!Uri.TryCreate(server, UriKind.Absolute, out var url) || url.Scheme is not ("http" or "https"))
             throw new RefusedException($"“{server}” is no address of a server; one looks like http://localhost:7380.", exitCode: ExitCodes.WrongUsage);
-        Service = new ServiceClient(server, parsed.GetValue(Person));
+        Keys = new KeptKeys(server);
+        Name = parsed.GetValue(Person);
+        Service = new ServiceClient(server, Name, Keys.Find());
         Seen = new SeenInvoices(server);
     }
 
     public bool WantsJson { get; }
     public ServiceClient Service { get; }
+    public KeptKeys Keys { get; }
+
+    /// <summary>Who the user says to be; null if nothing was said.</summary>
+    public string? Name { get; }
+
     public SeenInvoices Seen { get; }
 
     /// <summary>Prints the JSON if it is wanted; else lets <paramref name="show"/> print for a person.</summary>

@@ -16,9 +16,7 @@ internal sealed class SeenInvoices(string server)
     private const int Most = 1000;
 
     private readonly string file = Path.Combine(
-        Environment.GetEnvironmentVariable("DAXLIN_STATE") is { Length: > 0 } state ? state
-            : Path.Combine(Environment.GetFolderPath(Environment.SpecialFolder.LocalApplicationData), "daxlin-client"),
-        $"seen-{Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(server)))[..12]}.json");
+        ClientFolder.Path, $"seen-{Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(server)))[..12]}.json");
 
     /// <param name="invoice">As it is at the moment.</param>
     public int? Find(JsonNode invoice) =>

@@ -5,8 +5,11 @@ using System.Text.Json.Nodes;
 namespace Daxlin.Cli;
 
 /// <summary>Speaks to the service's HTTP interface.</summary>
-internal sealed class ServiceClient(string server, string? person = null) : IDisposable
+internal sealed class ServiceClient(string server, string? person = null, string? key = null) : IDisposable
 {
+    /// <summary>The token that goes with the cookie of a sign-in by password; empty where a key is shown.</summary>
+    private string formToken = "";
+
     private readonly HttpClient http = new() { BaseAddress = new Uri(server.TrimEnd('/') + "/"), Timeout = Timeout.InfiniteTimeSpan };
 
     public Task<JsonNode> Get(string path, CancellationToken cancel) => Send(HttpMethod.Get, path, null, cancel);
@@ -23,6 +26,15 @@ internal sealed class ServiceClient(string server, string? person = null) : IDis
             next = answer.Headers.TryGetValues("Link", out var links) ? NextOf(links.First()) : null;
         }
         return all;
+    }
+
+    /// <summary>Signs in by password for as long as this client lives, which shows no key from then on.</summary>
+    public async Task<JsonNode> SignIn(string name, string password, string? code, CancellationToken cancel)
+    {
+        key = null;
+        var session = await Post("session", new JsonObject { ["name"] = name, ["password"] = password, ["code"] = code }, cancel);
+        formToken = session["formToken"]!.GetValue<string>();
+        return session;
     }
 
     private static string? NextOf(string link) =>
@@ -106,6 +118,10 @@ internal sealed class ServiceClient(string server, string? person = null) : IDis
         request.RequestUri = new Uri("api/v1/" + request.RequestUri!.OriginalString, UriKind.Relative);
         if (!string.IsNullOrWhiteSpace(person))
             request.Headers.Add("Daxlin-Person", Uri.EscapeDataString(person.Trim()));
+        if (key is not null)
+            request.Headers.Authorization = new AuthenticationHeaderValue("Bearer", key);
+        if (formToken.Length > 0)
+            request.Headers.Add("Daxlin-Form", formToken);
         HttpResponseMessage answer;
         try
         {
@@ -140,6 +156,8 @@ internal sealed class ServiceClient(string server, string? person = null) : IDis
             ?? $"The server at {server} answers with status {status}; is it Daxlin?";
         if (problem?["faults"] is JsonArray { Count: > 1 } faults)
             sentence += string.Concat(faults.Select(fault => $"\n  line {fault!["line"]}, {fault["place"]}: {fault["message"]}"));
+        if (problem?["code"]?.GetValue<string>() == "sign-in-needed")
+            sentence += " “./daxlin login” signs in and keeps a key for this user.";
         return new RefusedException(sentence, problem?["code"]?.GetValue<string>() ?? "");
     }
 

@@ -69,6 +69,12 @@ internal static class Shown
 
     public static string Cut(string text, int length) => text.Length <= length ? text : text[..(length - 1)] + "…";
 
+    /// <summary>Words of a list: "see, work, post".</summary>
+    public static string Listed(JsonNode? node) => string.Join(", ", node!.AsArray().Select(Text));
+
+    /// <summary>The day of a time.</summary>
+    public static string Day(JsonNode? node) => Text(node).Split('T')[0];
+
     public static string Time(JsonNode? node) =>
         DateTime.TryParse(Text(node), CultureInfo.InvariantCulture, DateTimeStyles.AdjustToUniversal, out var time)
             ? time.ToString("yyyy-MM-dd HH:mm", CultureInfo.InvariantCulture) + " UTC"

@@ -36,6 +36,8 @@ try
     }
     await app.StartAsync();
     Console.WriteLine($"Daxlin listens on {app.Urls.First()} with its data in {Path.GetFullPath(settings.Data)}");
+    if (await ServiceHost.FirstLink(app) is { } link)
+        Console.WriteLine($"Nobody has a password here yet. The first administrator begins with this link, which works once and for a day:\n  {app.Urls.First()}{link}");
     await app.WaitForShutdownAsync();
     return 0;
 }

@@ -6,6 +6,7 @@ using Daxlin.Service.Documents;
 using Daxlin.Service.Figures;
 using Daxlin.Service.History;
 using Daxlin.Service.Invoices;
+using Daxlin.Service.People;
 using Daxlin.Service.Posting;
 using Daxlin.Service.Posting.Coding;
 using Daxlin.Service.Posting.Deliveries;
@@ -60,7 +61,9 @@ public static class ServiceHost
         builder.Services.AddSingleton(settings);
         builder.Services.AddSingleton(folder);
         builder.Services.AddPooledDbContextFactory<DaxlinDb>(db => db.UseSqlite($"Data Source={folder.Database}"));
-        builder.Services.AddScoped(services => services.GetRequiredService<IDbContextFactory<DaxlinDb>>().CreateDbContext());
+        builder.Services.AddHttpContextAccessor();
+        builder.Services.AddScoped<Reach>();
+        builder.Services.AddScoped(Reach.DbOf);
         builder.Services.AddSingleton<DocumentStore>();
         builder.Services.AddSingleton<WriteTurn>();
         builder.Services.AddSingleton<TemplateShelf>();
@@ -109,6 +112,8 @@ public static class ServiceHost
         builder.Services.AddScoped<RehearsalStart>();
         builder.Services.AddScoped<DemoInvoices>();
         builder.Services.AddSingleton(TimeProvider.System);
+        SignInSchemes.Add(builder.Services, settings, folder);
+        builder.Services.AddRateLimiter(Limits.Add);
         builder.Services.AddHostedService<CaptureWorker>();
         builder.Services.AddHostedService<HistoryWatch>();
         builder.Services.AddHostedService(services => services.GetRequiredService<CodingWorker>());
@@ -123,10 +128,11 @@ public static class ServiceHost
         builder.Services.AddOpenApi("v1", openApi => openApi.AddDocumentTransformer((document, _, _) =>
         {
             document.Info.Title = "Daxlin";
-            document.Info.Description = "Amounts and quantities are strings, dates ISO 8601, errors problem details (RFC 9457).";
+            document.Info.Description = "Amounts and quantities are strings, dates ISO 8601, errors problem details (RFC 9457). “x-right” says of an operation which right it needs: "
+                + "see, work, approve, post, administer; anyone who is signed in; or nobody has to be.";
             document.Servers = [];
             return Task.CompletedTask;
-        }));
+        }).AddOperationTransformer(RightsInOpenApi.Tell));
         builder.Services.ConfigureHttpJsonOptions(json =>
         {
             json.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
@@ -150,9 +156,19 @@ public static class ServiceHost
         OnlyThisMachine.Use(app);
         OnlyUtf8.Use(app);
         app.UseSerilogRequestLogging();
+        app.UseRouting();
+        app.UseRateLimiter();
+        app.UseAuthentication();
+        FormGuard.Use(app);
+        app.UseAuthorization();
+        Reach.Use(app);
         app.MapHealthChecks("/health", new HealthCheckOptions { ResponseWriter = WriteHealth });
         app.MapOpenApi("/api/{documentName}/openapi.json");
         var api = app.MapGroup("/api/v1");
+        NeededRights.Guard(api);
+        SessionEndpoints.Map(api);
+        PersonEndpoints.Map(api);
+        KeyEndpoints.Map(api);
         TemplateEndpoints.Map(api);
         DeskEndpoints.Map(api);
         DraftEndpoints.Map(api);
@@ -174,7 +190,7 @@ public static class ServiceHost
         HistoryEndpoints.Map(api);
         FiguresEndpoints.Map(api);
         DemoEndpoints.Map(api);
-        api.MapGet("/state", State).WithTags("Service").WithSummary("Whether the service can work, and if not, why.");
+        api.MapGet("/state", State).WithTags("Service").WithSummary("Whether the service can work, and if not, why.").NeedsAnyone();
         ServeConsole(app, settings.Console);
         return app;
     }
@@ -194,6 +210,15 @@ public static class ServiceHost
         await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode=WAL;");
         await TemplateVersions.FillCurrencies(db);
         await EarlierReleases.TakeOver(db, app.Services.GetRequiredService<TimeProvider>().GetUtcNow().UtcDateTime);
+    }
+
+    /// <summary>The link by which the first administrator begins; null if there are people already, or none are needed.</summary>
+    public static async Task<string?> FirstLink(WebApplication app)
+    {
+        if (app.Services.GetRequiredService<ServiceSettings>().IsWithoutSignIn)
+            return null;
+        await using var scope = app.Services.CreateAsyncScope();
+        return await scope.ServiceProvider.GetRequiredService<OneTimeLinks>().ForFirst(default);
     }
 
     private static Task WriteHealth(HttpContext context, HealthReport report)

@@ -13,9 +13,12 @@ public sealed record ServiceSettings(IPAddress Address, int Port, string Data, s
     /// <summary>The folder of made-up invoices to learn on, or null if there is none.</summary>
     public string? Samples { get; init; }
 
+    /// <summary>Says that nobody signs in, and whoever reaches the port may do everything; for one desk and for the demo.</summary>
+    public bool IsWithoutSignIn { get; init; }
+
     public const int UsualPort = 7380;
 
-    /// <summary>Reads <c>--port N --data DIR --bind ADDRESS --console DIR --samples DIR --ends-with-input</c>.</summary>
+    /// <summary>Reads <c>--port N --data DIR --bind ADDRESS --console DIR --samples DIR --without-sign-in --ends-with-input</c>.</summary>
     /// <exception cref="SettingsException">A setting is unknown or cannot be met; the message says why.</exception>
     public static ServiceSettings Parse(string[] args)
     {
@@ -32,6 +35,7 @@ public sealed record ServiceSettings(IPAddress Address, int Port, string Data, s
                 "--bind" => settings with { Address = AddressOf(Next()) },
                 "--console" => settings with { Console = Next() },
                 "--samples" => settings with { Samples = Next() },
+                "--without-sign-in" => settings with { IsWithoutSignIn = true },
                 "--ends-with-input" => settings with { EndsWithInput = true },
                 var unknown => throw new SettingsException($"The setting “{unknown}” is unknown."),
             };

@@ -26,13 +26,26 @@ public sealed class ServiceUnderTest : IAsyncDisposable
     /// <param name="data">The folder of an earlier service, or null for a new one.</param>
     /// <param name="samples">The folder of made-up invoices that it may offer, or null for none.</param>
     /// <param name="port">0 for any that is free.</param>
-    public static async Task<ServiceUnderTest> Start(string? data = null, string? samples = null, int port = 0)
+    /// <param name="signsIn">Says that people have to sign in; else everyone may do everything, as at one desk.</param>
+    public static async Task<ServiceUnderTest> Start(string? data = null, string? samples = null, int port = 0, bool signsIn = false)
     {
         data ??= Directory.CreateTempSubdirectory("daxlin-test-").FullName;
-        var process = Process.Start(StartInfo(["--data", data, "--port", port.ToString(System.Globalization.CultureInfo.InvariantCulture), "--ends-with-input", .. samples is null ? Array.Empty<string>() : ["--samples", samples]]))!;
+        string[] more = [.. samples is null ? Array.Empty<string>() : ["--samples", samples], .. signsIn ? Array.Empty<string>() : ["--without-sign-in"]];
+        var process = Process.Start(StartInfo(["--data", data, "--port", port.ToString(System.Globalization.CultureInfo.InvariantCulture), "--ends-with-input", .. more]))!;
         var line = await process.StandardOutput.ReadLineAsync().WaitAsync(Patience)
             ?? throw new InvalidOperationException($"The service did not start: {await process.StandardError.ReadToEndAsync()}");
         return new ServiceUnderTest(process, line.Split(' ').First(word => word.StartsWith("http", StringComparison.Ordinal)), data);
+    }
+
+    /// <summary>The next one-time link that the service prints, without what stands before its “#”.</summary>
+    public async Task<string> PrintedLink()
+    {
+        while (await process.StandardOutput.ReadLineAsync().WaitAsync(Patience) is { } line)
+        {
+            if (line.Contains("/welcome#", StringComparison.Ordinal))
+                return line[(line.IndexOf('#', StringComparison.Ordinal) + 1)..].Trim();
+        }
+        throw new InvalidOperationException("The service printed no link.");
     }
 
     /// <summary>Folders of services that did some work, by its name.</summary>

@@ -43,11 +43,17 @@ export type Sums = components["schemas"]["SumsRecord"];
 export type SumRow = components["schemas"]["SumRow"];
 export type TriedLayout = components["schemas"]["TriedLayout"];
 
+export type Session = components["schemas"]["SessionRecord"];
+export type Person = components["schemas"]["PersonRecord"];
+export type AccessKey = components["schemas"]["KeyRecord"];
 export type Vendor = components["schemas"]["VendorDetail"];
 export type ImportedVendor = components["schemas"]["ImportedVendor"];
 export type BatchSheet = components["schemas"]["BatchSheet"];
 export type WorkFigures = components["schemas"]["WorkFigures"];
 export type HistoryEntry = components["schemas"]["HistoryEntryRecord"];
+
+/** Told to the window when the service no longer knows who this browser is: its sign-in ended while it was used. */
+export const SIGNED_OUT = "daxlin:signed-out";
 
 export const api = createClient<paths>({ baseUrl: "" });
 api.use({
@@ -56,6 +62,11 @@ api.use({
       request.headers.set(name, value);
     }
     return request;
+  },
+  onResponse: ({ request, response }) => {
+    if (response.status === 401 && !new URL(request.url).pathname.startsWith("/api/v1/session")) {
+      window.dispatchEvent(new Event(SIGNED_OUT));
+    }
   },
 });
 

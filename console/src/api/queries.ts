@@ -1,4 +1,5 @@
 import { queryOptions } from "@tanstack/react-query";
+import { keepFormToken } from "../shared/person";
 import { allOf, api, dataOf } from "./client";
 
 /** Which part of the history is shown; all that is said must be so. */
@@ -6,6 +7,7 @@ export type HistoryFilter = {
   invoice?: number;
   vendor?: number;
   template?: string;
+  person?: number;
   by?: string;
   act?: string;
   from?: string;
@@ -36,6 +38,30 @@ export const ask = {
       queryFn: () => dataOf(api.GET("/api/v1/state")),
       refetchInterval: 5_000,
       retry: false,
+    }),
+  /** Who this browser is to the service; asked anew when a sign-in begins or ends. */
+  session: () =>
+    queryOptions({
+      queryKey: ["session"],
+      queryFn: async () => {
+        const session = await dataOf(api.GET("/api/v1/session"));
+        keepFormToken(session.formToken);
+        return session;
+      },
+      staleTime: Number.POSITIVE_INFINITY,
+      retry: false,
+    }),
+  people: () =>
+    queryOptions({
+      queryKey: ["people"],
+      queryFn: () =>
+        allOf((after) => api.GET("/api/v1/people", { params: { query: { after, limit: 1000 } } })),
+    }),
+  keys: () =>
+    queryOptions({
+      queryKey: ["access-keys"],
+      queryFn: () =>
+        allOf((after) => api.GET("/api/v1/access-keys", { params: { query: { after, limit: 1000 } } })),
     }),
   batches: () =>
     queryOptions({

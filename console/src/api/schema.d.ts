@@ -4,6 +4,572 @@
  */
 
 export interface paths {
+    "/api/v1/session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who one is to the service, and what one may do. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SessionRecord"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Signs in with name and password, and with a code where a second factor is set up. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SignInToDo"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SessionRecord"];
+                    };
+                };
+            };
+        };
+        /** Signs out; the cookie is worth nothing any more. */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/session/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Changes the own password; all other sign-ins end. */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PasswordToChange"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/session/second-factor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Shows a code of the authenticator that was set up: from now on, each sign-in needs one. */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SecondFactorToConfirm"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        /** Begins to set up a second factor; it holds once a code of it was shown. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SecondFactorRecord"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/session/second-factor/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Does without the second factor again. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SecondFactorToDrop"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/welcome/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whom a one-time link is for. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["WelcomeToLookAt"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WelcomeRecord"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/welcome": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Follows a one-time link: sets a password and signs in. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["WelcomeToFollow"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SessionRecord"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All people by name, with their roles; those who are disabled, too. */
+        get: {
+            parameters: {
+                query?: {
+                    after?: string;
+                    limit?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PersonRecord"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Adds a person, who sets a password by the one-time link in the answer. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PersonToAdd"];
+                };
+            };
+            responses: {
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AddedPerson"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/people/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A person with roles and groups. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PersonRecord"];
+                    };
+                };
+            };
+        };
+        /** Says anew which roles and groups a person has, and whether it is disabled; this holds at once. */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PersonToKeep"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PersonRecord"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/people/{id}/link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Gives a person a one-time link to set a new password. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LinkToGive"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LinkRecord"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/access-keys": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The own access keys, the newest first; an administrator sees everyone's. */
+        get: {
+            parameters: {
+                query?: {
+                    after?: string;
+                    limit?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["KeyRecord"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Makes an access key for a program; the key is in the answer and nowhere else. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["KeyToMake"];
+                };
+            };
+            responses: {
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MadeKey"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/access-keys/{id}/revocation": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Revokes an access key, which works no more from then on. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NothingSaid"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["KeyRecord"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/templates": {
         parameters: {
             query?: never;
@@ -1101,6 +1667,7 @@ export interface paths {
                     vendor?: number;
                     template?: string;
                     run?: number;
+                    person?: number;
                     by?: string;
                     act?: string;
                     from?: string;
@@ -4597,6 +5164,7 @@ export interface paths {
                     vendor?: number;
                     template?: string;
                     run?: number;
+                    person?: number;
                     by?: string;
                     act?: string;
                     from?: string;
@@ -4644,6 +5212,7 @@ export interface paths {
                     vendor?: number;
                     template?: string;
                     run?: number;
+                    person?: number;
                     by?: string;
                     act?: string;
                     from?: string;
@@ -4818,6 +5387,11 @@ export interface components {
             iban: null | string;
             /** @description How it is known to be right, in five letters at least; it is kept on record. */
             reason: null | string;
+        };
+        AddedPerson: {
+            person: components["schemas"]["PersonRecord"];
+            /** @description By which the person sets a password; shown now and never again. */
+            link: string;
         };
         /** @description A person's approval. */
         Approval: {
@@ -5592,6 +6166,41 @@ export interface components {
             numbersTied: number;
         };
         JsonElement: unknown;
+        KeyRecord: {
+            /** Format: int32 */
+            id: number;
+            /** @description The name of the person whose key it is. */
+            owner: string;
+            name: string;
+            /** @description Its first letters, by which one knows it again. */
+            beginning: string;
+            rights: string[];
+            /** Format: date-time */
+            madeAt: string;
+            /** Format: date-time */
+            expiresAt: string;
+            /**
+             * Format: date-time
+             * @description To the hour; null for never.
+             */
+            lastUsedAt: null | string;
+            lastUsedFrom: string;
+            /** Format: date-time */
+            revokedAt: null | string;
+            /** Format: int32 */
+            revision: number;
+        };
+        KeyToMake: {
+            /** @description What it is for. */
+            name: null | string;
+            /** @description Left out for all that one has oneself; to see comes with any. */
+            rights: null | string[];
+            /**
+             * Format: int32
+             * @description How long it lasts: 90 if left out, at most 366.
+             */
+            days: null | number;
+        };
         LayoutDetail: {
             name: string;
             /** Format: int32 */
@@ -5684,6 +6293,14 @@ export interface components {
             /** @description Lists that stand under the row. */
             under: components["schemas"]["UnderRecord"][];
         };
+        LinkRecord: {
+            /** @description The address within the console; shown now and never again. */
+            link: string;
+        };
+        LinkToGive: {
+            /** @description For one who has lost the authenticator. */
+            dropsSecondFactor: boolean;
+        };
         ListDetail: {
             name: string;
             /** Format: int32 */
@@ -5713,6 +6330,11 @@ export interface components {
             savedAt: string;
             savedBy: string;
         };
+        MadeKey: {
+            record: components["schemas"]["KeyRecord"];
+            /** @description The key itself; shown now and never again. */
+            key: string;
+        };
         MonthSum: {
             /** @description As 2026-03. */
             month: string;
@@ -5728,6 +6350,8 @@ export interface components {
             name: null | string;
             note: null | string;
         };
+        /** @description Nothing needs to be said. */
+        NothingSaid: Record<string, never>;
         /** @description What can be said of files of a format. */
         OfferedFormat: {
             /** @description As in the layout's `format`. */
@@ -5767,6 +6391,10 @@ export interface components {
             height: number;
             words: components["schemas"]["WordRecord"][];
         };
+        PasswordToChange: {
+            old: null | string;
+            new: null | string;
+        };
         PeriodChangeRecord: {
             /**
              * Format: date
@@ -5788,6 +6416,39 @@ export interface components {
             through?: null | string;
             /** @description Why days that were closed are opened again; it is kept on record. */
             reason?: null | string;
+        };
+        PersonRecord: {
+            /** Format: int32 */
+            id: number;
+            name: string;
+            roles: string[];
+            groups: string[];
+            isDisabled: boolean;
+            /** @description False until the one-time link was followed. */
+            hasPassword: boolean;
+            hasSecondFactor: boolean;
+            isLocked: boolean;
+            /** Format: date-time */
+            addedAt: string;
+            /**
+             * Format: date-time
+             * @description When the person signed in last; null for never.
+             */
+            signedInAt: null | string;
+            /** Format: int32 */
+            revision: number;
+        };
+        PersonToAdd: {
+            name: null | string;
+            /** @description clerk, approver, administrator, auditor; one at least. */
+            roles: null | string[];
+            /** @description The groups of batches and vendors that the person is held to; left out or empty for all. */
+            groups: null | string[];
+        };
+        PersonToKeep: {
+            roles: null | string[];
+            groups: null | string[];
+            isDisabled: boolean;
         };
         PlaceRecord: {
             /** Format: int32 */
@@ -6316,6 +6977,19 @@ export interface components {
                 [key: string]: string;
             };
         };
+        /** @description What an authenticator is set up with; nothing holds until a code of it was shown. */
+        SecondFactorRecord: {
+            /** @description In base 32 (RFC 4648), to be typed. */
+            secret: string;
+            /** @description The same with the name, to be opened or shown as a picture. */
+            uri: string;
+        };
+        SecondFactorToConfirm: {
+            code: null | string;
+        };
+        SecondFactorToDrop: {
+            password: null | string;
+        };
         /** @description A secret by its name; what it says is never handed out. */
         SecretRecord: {
             name: string;
@@ -6330,6 +7004,24 @@ export interface components {
             /** @description What is wrong, for a clerk; empty if all is well. */
             sentence: string;
         };
+        /** @description Who one is to the service. */
+        SessionRecord: {
+            /** @description False for a browser that nobody signed in with. */
+            isSignedIn: boolean;
+            /** @description False at a desk without sign-in, where everyone may do everything and only says a name. */
+            hasSignIn: boolean;
+            name: string;
+            roles: string[];
+            /** @description see, work, approve, post, administer. */
+            rights: string[];
+            /** @description The groups of batches and vendors that one is held to; of all, if it is empty. */
+            groups: string[];
+            /** @description The name of the access key that was shown; empty for a person. */
+            key: string;
+            hasSecondFactor: boolean;
+            /** @description What changes anything sends it in the header Daxlin-Form; empty where no cookie is used. */
+            formToken: string;
+        };
         /** @description Why a person sets an invoice aside. */
         SetAside: {
             /** @description At least five letters; it is kept on record. */
@@ -6338,6 +7030,12 @@ export interface components {
         SetAsideFile: {
             file: string;
             reason: string;
+        };
+        SignInToDo: {
+            name: null | string;
+            password: null | string;
+            /** @description The authenticator's, where a second factor is set up. */
+            code: null | string;
         };
         SseItemOfBatchSummary: {
             data?: components["schemas"]["BatchSummary"];
@@ -6948,6 +7646,23 @@ export interface components {
              * @description How many are clear, approved or posted, and no person has changed anything of them.
              */
             untouched: number;
+        };
+        /** @description Whom a one-time link is for. */
+        WelcomeRecord: {
+            name: string;
+            /** @description Says that the name is still to be said. */
+            choosesName: boolean;
+        };
+        WelcomeToFollow: {
+            /** @description What stands behind the “#” of a one-time link. */
+            link: null | string;
+            password: null | string;
+            /** @description Only for the first administrator, who has none yet. */
+            name: null | string;
+        };
+        WelcomeToLookAt: {
+            /** @description What stands behind the “#” of a one-time link. */
+            link: null | string;
         };
         /** @description A word and where it stands. */
         WordRecord: {

@@ -27,6 +27,11 @@ const ACTS = [
   { value: "posted", label: "posted" },
   { value: "templateSaved", label: "templates" },
   { value: "vendorChanged", label: "vendors" },
+  { value: "signedIn", label: "signed in" },
+  { value: "signInRefused", label: "sign-in refused" },
+  { value: "refused", label: "refused for want of a right" },
+  { value: "personChanged", label: "rights changed" },
+  { value: "keyUsed", label: "access keys used" },
 ];
 
 /** Who decided what, when and why: all of it, only ever added to. */

@@ -65,6 +65,7 @@ function Of({ entry }: { entry: HistoryEntry }) {
     batch: `/batches/${which}`,
     vendor: `/vendors/${which}`,
     template: `/templates/${which}`,
+    person: "/people",
   };
   const name = which === "" ? "the history" : `${kind.replace("-", " ")} ${which}`;
   return to[kind] ? <Link to={to[kind]}>{name}</Link> : name;

@@ -1,12 +1,40 @@
-import { useMantineColorScheme } from "@mantine/core";
-import { useQuery } from "@tanstack/react-query";
+import { Modal, useMantineColorScheme } from "@mantine/core";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useRef } from "react";
 import { Link, Outlet } from "react-router";
+import { SIGNED_OUT } from "../api/client";
 import { ask } from "../api/queries";
+import { SignIn } from "../people/SignIn";
 import { TrailProvider, useTrail } from "./Trail";
 import { WhoYouAre } from "./WhoYouAre";
 
-/** The bar on every page: where one is, and the way back. */
+/**
+ * The bar on every page: where one is, and the way back. Nobody sees a page before signing in; a sign-in that ends while
+ * a page is open is asked for above it, so that nothing typed is lost.
+ */
 export function Shell() {
+  const queries = useQueryClient();
+  const session = useQuery(ask.session());
+  const wasIn = useRef("");
+  useEffect(() => {
+    const askAgain = () => queries.invalidateQueries({ queryKey: ask.session().queryKey });
+    window.addEventListener(SIGNED_OUT, askAgain);
+    return () => window.removeEventListener(SIGNED_OUT, askAgain);
+  }, [queries]);
+  if (session.isPending) {
+    return null;
+  }
+  if (session.data?.isSignedIn) {
+    wasIn.current = session.data.name;
+  }
+  const isIn = session.isError || session.data.isSignedIn;
+  if (!isIn && wasIn.current === "") {
+    return (
+      <main className="welcome">
+        <SignIn />
+      </main>
+    );
+  }
   return (
     <TrailProvider>
       <div className="shell">
@@ -16,6 +44,15 @@ export function Shell() {
         </div>
         <Outlet />
       </div>
+      <Modal
+        opened={!isIn}
+        onClose={() => {}}
+        withCloseButton={false}
+        title="Your sign-in has ended"
+        aria-label="Sign in again"
+      >
+        <SignIn again={wasIn.current} />
+      </Modal>
     </TrailProvider>
   );
 }

@@ -1,10 +1,25 @@
 import { Button, TextInput } from "@mantine/core";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { Link } from "react-router";
+import { ask } from "../api/queries";
 import { PERSON } from "./person";
 import { useKept } from "./useKept";
 
-/** Says under which name the acts of this browser stand in the history, and lets it be changed. */
+/** Says under which name the acts of this browser stand in the history. */
 export function WhoYouAre() {
+  const session = useQuery(ask.session());
+  return session.data?.hasSignIn ? (
+    <span>
+      You: <Link to="/you">{session.data.name}</Link>
+    </span>
+  ) : (
+    <SaidName />
+  );
+}
+
+/** Without sign-in a name is only said, and can be changed. */
+function SaidName() {
   const [name, setName] = useKept(PERSON, "");
   const [typed, setTyped] = useState<string | null>(null);
   if (typed === null) {

@@ -44,10 +44,10 @@ internal static class DemoCommand
         var samples = Environment.GetEnvironmentVariable("DAXLIN_SAMPLES") is { Length: > 0 } folder
             ? folder
             : throw new RefusedException("Start this through ./daxlin, which knows where the samples are.");
-        using var service = ServiceProcess.Start(["--data", data, "--port", $"{port ?? (once ? 0 : 7380)}"]);
+        using var service = ServiceProcess.Start(["--data", data, "--port", $"{port ?? (once ? 0 : 7380)}", "--without-sign-in"]);
         var line = await service.ReadLine(cancel) ?? throw new RefusedException("The service did not start; its reason stands above.");
         var address = line.Split(' ').First(word => word.StartsWith("http", StringComparison.Ordinal));
-        var parsed = new RootCommand { CommandContext.Json, CommandContext.Server }.Parse(["--server", address]);
+        var parsed = new RootCommand { CommandContext.Json, CommandContext.Server, CommandContext.Person }.Parse(["--server", address]);
         using var context = new CommandContext(parsed);
 
         var templates = Directory.GetFiles(samples, "*.template.json", SearchOption.AllDirectories).Order(StringComparer.Ordinal).ToList();
@@ -60,6 +60,7 @@ internal static class DemoCommand
         {
             Terminal.Line();
             Terminal.Line($"Daxlin is at {address} until you press Ctrl+C. Its data is in {data}.");
+            Terminal.Line("The demo signs everyone in by itself, with all rights; only this machine reaches it. “./daxlin serve” asks for names and passwords.");
             return await service.Ended(cancel);
         }
 

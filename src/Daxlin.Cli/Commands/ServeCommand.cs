@@ -10,7 +10,8 @@ internal static class ServeCommand
     public static Command Make()
     {
         var bind = new Option<string?>("--bind") { Description = "The address to listen on; this machine's own only.", HelpName = "ADDRESS" };
-        var serve = new Command("serve", "Start the service, on this machine only.") { Port, Data, bind };
+        var withoutSignIn = new Option<bool>("--without-sign-in") { Description = "Let everyone who reaches the port do everything, and only say a name: for one desk." };
+        var serve = new Command("serve", "Start the service, on this machine only.") { Port, Data, bind, withoutSignIn };
         serve.SetAction(async (parsed, cancel) =>
         {
             var arguments = new List<string>();
@@ -20,6 +21,8 @@ internal static class ServeCommand
                 arguments.AddRange(["--data", data]);
             if (parsed.GetValue(bind) is { } address)
                 arguments.AddRange(["--bind", address]);
+            if (parsed.GetValue(withoutSignIn))
+                arguments.Add("--without-sign-in");
             try
             {
                 using var service = ServiceProcess.Start(arguments);

@@ -15,6 +15,8 @@ public static class HistoryStreams
 
     public static string Vendor(int id) => "vendor/" + Text(id);
 
+    public static string Person(int id) => "person/" + Text(id);
+
     public static string Template(string name) => "template/" + name;
 
     public static string PostingRun(int number) => "posting-run/" + Text(number);

@@ -1,16 +1,21 @@
 namespace Daxlin.Service.Batches;
 
 /// <param name="Name">A clerk's own words, 1 to 100 characters; adding to a batch that exists is no fault.</param>
-public sealed record BatchToOpen(string Name);
+/// <param name="Group">Whose a new batch is; left out for nobody's in particular, or for the first group of one who is held to some.</param>
+public sealed record BatchToOpen(string Name, string? Group = null);
+
+/// <param name="Group">Whose it is from now on; empty for nobody's in particular.</param>
+public sealed record GroupToGive(string? Group);
 
 /// <summary>A batch with its counts.</summary>
 /// <param name="Documents">How many documents it holds.</param>
 /// <param name="Waiting">How many of them are not yet read.</param>
 /// <param name="Unreadable">How many of them are set aside.</param>
 /// <param name="Invoices">How many invoices in each state.</param>
+/// <param name="Group">Whose it is; empty if it is nobody's in particular.</param>
 /// <param name="UnplacedVendors">Of how many vendors the unplaced ones look to be: so many templates would place them.</param>
 public sealed record BatchSummary(
-    int Id, string Name, DateTime CreatedAt, int Documents, int Waiting, int Unreadable, InvoiceCounts Invoices, int UnplacedVendors);
+    int Id, string Name, DateTime CreatedAt, int Documents, int Waiting, int Unreadable, InvoiceCounts Invoices, int UnplacedVendors, string Group);
 
 /// <summary>How many invoices there are in each state.</summary>
 public sealed record InvoiceCounts(int Unplaced, int Held, int Clear, int Approved, int Posted, int Returned)

@@ -1,5 +1,7 @@
 using System.Globalization;
+using Daxlin.Core.People;
 using Daxlin.Service.Invoices;
+using Daxlin.Service.People;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 using Daxlin.Service.Work;
@@ -20,7 +22,7 @@ internal static class BatchEndpoints
 
     public static void Map(RouteGroupBuilder api)
     {
-        var batches = api.MapGroup("/batches").WithTags("Batches");
+        var batches = api.MapGroup("/batches").WithTags("Batches").ChangesNeed(Right.Work);
         batches.MapGet("", List).WithSummary("All batches, newest first, with their counts.");
         batches.MapPost("", Open).WithSummary("Opens a batch, or finds the one of that name.");
         batches.MapGet("/{id:int}", Show).WithSummary("One batch with its counts.");
@@ -36,6 +38,7 @@ internal static class BatchEndpoints
         batches.MapGet("/{id:int}/sheet/printable", Printable).WithSummary("The same as a page to print.").Produces<string>(contentType: "text/html");
         batches.MapPut("/{id:int}/control-totals", State)
             .WithSummary("Says what the batch is to come to, by currency; If-Match says which totals were seen.");
+        batches.MapPut("/{id:int}/group", GiveGroup).WithSummary("Says whose a batch is, for those who are held to groups; If-Match says which sheet was seen.").Needs(Right.Administer);
         batches.MapGet("/{id:int}/events", Events)
             .WithSummary("The batch's counts as server-sent events, each time they change, until nothing waits.");
     }
@@ -56,8 +59,17 @@ internal static class BatchEndpoints
             ? (await BatchCounts.Of(db, [batch], cancel))[0] : null;
 
     private static async Task<Results<Ok<BatchSummary>, Created<BatchSummary>, ProblemHttpResult>> Open(
-        BatchToOpen wanted, DaxlinDb db, WriteTurn turn, TimeProvider clock, CancellationToken cancel)
+        BatchToOpen wanted, HttpContext context, Reach reach, DaxlinDb db, WriteTurn turn, TimeProvider clock, CancellationToken cancel)
     {
+        var (group, faulty) = GivingGroup.Read(wanted.Group);
+        if (group is null)
+            return faulty!.ToProblem();
+        if (PersonClaims.GroupsOf(context.User) is { IsEmpty: false } groups && !groups.Contains(group))
+        {
+            if (group.Length > 0)
+                return Problem.Of(StatusCodes.Status403Forbidden, "groups-held", $"The group “{group}” is none of yours, which are {string.Join(", ", groups)}.");
+            group = groups[0];
+        }
         var name = wanted.Name?.Trim() ?? "";
         if (name.Length is 0 or > LongestName || name.Any(char.IsControl))
         {
@@ -67,8 +79,11 @@ internal static class BatchEndpoints
         using var _ = await turn.Take(cancel);
         var batch = await db.Batches.SingleOrDefaultAsync(row => row.Name == name, cancel);
         if (batch is not null)
-            return TypedResults.Ok((await Find(batch.Id, db, cancel))!);
-        batch = new Batch { Name = name, CreatedAt = clock.GetUtcNow().UtcDateTime };
+        {
+            return reach.Refuse(batch.Id) is null ? TypedResults.Ok((await Find(batch.Id, db, cancel))!)
+                : Problem.Of(StatusCodes.Status409Conflict, "name-taken", $"There is a batch “{name}” already, of a group that is not yours. Take another name.");
+        }
+        batch = new Batch { Name = name, Group = group, CreatedAt = clock.GetUtcNow().UtcDateTime };
         db.Batches.Add(batch);
         await db.SaveChangesAsync(cancel);
         return TypedResults.Created($"/api/v1/batches/{batch.Id}", (await Find(batch.Id, db, cancel))!);
@@ -90,6 +105,12 @@ internal static class BatchEndpoints
         Bound.Do<Batch, BatchSheet>(
             id, "batch", db, turn, request, _ => "The control totals of this batch were changed since they were shown. Look at them again.",
             batch => stating.Do(batch, wanted, actor.Name, cancel), batch => BatchSheets.Of(batch, db, cancel), cancel);
+
+    private static Task<Results<Ok<BatchSummary>, ProblemHttpResult>> GiveGroup(
+        int id, GroupToGive wanted, HttpRequest request, Actor actor, GivingGroup giving, DaxlinDb db, WriteTurn turn, CancellationToken cancel) =>
+        Bound.Do<Batch, BatchSummary>(
+            id, "batch", db, turn, request, _ => "This batch was changed since it was shown. Look at it again.",
+            batch => giving.Do(batch, wanted.Group, actor, cancel), async batch => (await Find(batch.Id, db, cancel))!, cancel);
 
     private static async Task<Results<Ok<List<BatchDocument>>, ProblemHttpResult>> Documents(
         int id, [AsParameters] ListPage page, HttpContext context, DaxlinDb db, CancellationToken cancel)

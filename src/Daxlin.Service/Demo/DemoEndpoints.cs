@@ -1,3 +1,5 @@
+using Daxlin.Core.People;
+using Daxlin.Service.People;
 using Daxlin.Service.Web;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -7,7 +9,7 @@ internal static class DemoEndpoints
 {
     public static void Map(RouteGroupBuilder api)
     {
-        var demo = api.MapGroup("/demo").WithTags("Demo");
+        var demo = api.MapGroup("/demo").WithTags("Demo").ChangesNeed(Right.Work);
         demo.MapGet("", Offer).WithSummary("Whether made-up invoices are at hand to try Daxlin on.");
         demo.MapPost("", Take).WithSummary("Takes the made-up invoices in, into an installation that has none yet; one vendor's template is left to be made.");
     }

@@ -2,9 +2,11 @@ using System.Collections.Immutable;
 using System.Text.RegularExpressions;
 using Daxlin.Core.Drafting;
 using Daxlin.Core.Electronic;
+using Daxlin.Core.People;
 using Daxlin.Core.Templates.Json;
 using Daxlin.Core.Values;
 using Daxlin.Reading;
+using Daxlin.Service.People;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Trial;
 using Daxlin.Service.Web;
@@ -24,11 +26,11 @@ internal static partial class DeskEndpoints
 
     public static void Map(RouteGroupBuilder api)
     {
-        var templates = api.MapGroup("/templates").WithTags("Desk");
-        templates.MapPost("/draft", Draft).WithSummary("Proposes a template from documents of one vendor; nothing is stored.");
-        templates.MapPost("/whereabouts", Ways).WithSummary("Ways to find again what a person points at, each proved on other invoices; nothing is stored.");
-        templates.MapPost("/rows", Rows).WithSummary("Ways to say of the item rows what a person points at, each proved on other invoices; nothing is stored.");
-        templates.MapPost("/try", Try).WithSummary("Captures and checks documents by a template that is not saved; nothing is stored.");
+        var templates = api.MapGroup("/templates").WithTags("Desk").ChangesNeed(Right.Work);
+        templates.MapPost("/draft", Draft).WithSummary("Proposes a template from documents of one vendor; nothing is stored.").OnlyLooks();
+        templates.MapPost("/whereabouts", Ways).WithSummary("Ways to find again what a person points at, each proved on other invoices; nothing is stored.").OnlyLooks();
+        templates.MapPost("/rows", Rows).WithSummary("Ways to say of the item rows what a person points at, each proved on other invoices; nothing is stored.").OnlyLooks();
+        templates.MapPost("/try", Try).WithSummary("Captures and checks documents by a template that is not saved; nothing is stored.").OnlyLooks();
     }
 
     private static async Task<Results<Ok<TemplateDrafted>, EmptyHttpResult, ProblemHttpResult>> Draft(

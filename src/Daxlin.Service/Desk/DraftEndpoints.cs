@@ -1,5 +1,7 @@
 using System.Text.RegularExpressions;
+using Daxlin.Core.People;
 using Daxlin.Core.Templates.Json;
+using Daxlin.Service.People;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -12,7 +14,7 @@ internal static partial class DraftEndpoints
 {
     public static void Map(RouteGroupBuilder api)
     {
-        var drafts = api.MapGroup("/template-drafts").WithTags("Desk");
+        var drafts = api.MapGroup("/template-drafts").WithTags("Desk").ChangesNeed(Right.Work);
         drafts.MapGet("", List).WithSummary("Templates that are worked on and not saved yet, the last changed first.");
         drafts.MapGet("/{key}", Show).WithSummary("A template that is worked on.");
         drafts.MapPut("/{key}", Keep).WithSummary("Keeps a template that is worked on; If-Match says which text was changed.");

@@ -55,7 +55,6 @@ internal static class DocumentEndpoints
         if (await documents.FaultOf(sha256, cancel) is var (code, sentence))
             return Problem.Of(StatusCodes.Status410Gone, code, sentence);
         response.Headers.ContentSecurityPolicy = "sandbox; default-src 'none'";
-        response.Headers.CacheControl = "private, max-age=31536000, immutable";
         return TypedResults.PhysicalFile(documents.PathOf(sha256), ElectronicInvoiceReader.LooksLikeXml((await documents.BeginningOf(sha256, cancel)).Span) ? "application/xml" : "application/pdf");
     }
 

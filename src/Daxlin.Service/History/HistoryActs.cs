@@ -27,4 +27,19 @@ internal static class HistoryActs
     public const string TemplateSaved = "templateSaved";
     public const string TotalsStated = "totalsStated";
     public const string VendorChanged = "vendorChanged";
+    public const string PersonAdded = "personAdded";
+    public const string PersonChanged = "personChanged";
+    public const string LinkGiven = "linkGiven";
+    public const string PasswordSet = "passwordSet";
+    public const string SecondFactorSet = "secondFactorSet";
+    public const string SecondFactorDropped = "secondFactorDropped";
+    public const string SignedIn = "signedIn";
+    public const string SignedOut = "signedOut";
+    public const string SignInRefused = "signInRefused";
+    public const string Locked = "locked";
+    public const string KeyMade = "keyMade";
+    public const string KeyUsed = "keyUsed";
+    public const string KeyRevoked = "keyRevoked";
+    public const string Refused = "refused";
+    public const string GroupGiven = "groupGiven";
 }

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text.Json;
 using Daxlin.Core.History;
+using Daxlin.Service.People;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -16,7 +17,7 @@ internal static class HistoryEndpoints
         var history = api.MapGroup("/history").WithTags("History");
         history.MapGet("", List).WithSummary("What was done, the newest first: all of it, or of one thing, by one person, in a time.");
         history.MapGet("/export", Export).WithSummary("The same from the oldest on, an entry a line (NDJSON).").Produces<string>(contentType: "application/x-ndjson");
-        history.MapGet("/verify", Verify).WithSummary("Goes through all of it, and names the first link that does not hold.");
+        history.MapGet("/verify", Verify).WithSummary("Goes through all of it, and names the first link that does not hold.").NeedsAllGroups();
     }
 
     private static async Task<Ok<List<HistoryEntryRecord>>> List(
@@ -48,13 +49,14 @@ internal static class HistoryEndpoints
 /// <param name="Vendor">Of this vendor and of its invoices.</param>
 /// <param name="Template">Of this template.</param>
 /// <param name="Run">Of this posting run.</param>
-/// <param name="By">By this person.</param>
+/// <param name="Person">Of this person: sign-ins, rights, keys, refusals.</param>
+/// <param name="By">By the person of this name.</param>
 /// <param name="Act">Only this act: captured, corrected, approved …</param>
 /// <param name="From">From this day on, in UTC.</param>
 /// <param name="To">Up to this day, itself among it.</param>
 internal readonly record struct HistoryFilter(
     [FromQuery(Name = "invoice")] int? Invoice, [FromQuery(Name = "vendor")] int? Vendor, [FromQuery(Name = "template")] string? Template,
-    [FromQuery(Name = "run")] int? Run,
+    [FromQuery(Name = "run")] int? Run, [FromQuery(Name = "person")] int? Person,
     [FromQuery(Name = "by")] string? By, [FromQuery(Name = "act")] string? Act, [FromQuery(Name = "from")] DateOnly? From, [FromQuery(Name = "to")] DateOnly? To)
 {
     public IQueryable<HistoryRow> Of(DaxlinDb db)
@@ -66,6 +68,8 @@ internal readonly record struct HistoryFilter(
             rows = Stream(rows, HistoryStreams.Template(template));
         if (Run is { } run)
             rows = Stream(rows, HistoryStreams.PostingRun(run));
+        if (Person is { } person)
+            rows = Stream(rows, HistoryStreams.Person(person));
         if (Vendor is { } vendor)
         {
             var own = HistoryStreams.Vendor(vendor);

@@ -1,5 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using Daxlin.Core.People;
+using Daxlin.Service.People;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -11,11 +13,11 @@ internal static class InvoiceEndpoints
 {
     public static void Map(RouteGroupBuilder api)
     {
-        var invoices = api.MapGroup("/invoices").WithTags("Invoices");
+        var invoices = api.MapGroup("/invoices").WithTags("Invoices").ChangesNeed(Right.Work);
         api.MapGet("/batches/{id:int}/invoices", OfBatch).WithTags("Invoices")
             .WithSummary("The invoices of a batch: what to look at first, then by the names of their files.");
         invoices.MapGet("/{id:int}", Show).WithSummary("An invoice with its values, lines, findings and ties.");
-        invoices.MapPost("/{id:int}/approval", Approve).WithSummary("Approves an invoice for posting.");
+        invoices.MapPost("/{id:int}/approval", Approve).WithSummary("Approves an invoice for posting.").Needs(Right.Approve);
         invoices.MapPost("/{id:int}/return", Return)
             .WithSummary("Returns an invoice to its vendor: it is posted nowhere; what the vendor is told is kept on record, and nothing is sent.");
         invoices.MapPost("/{id:int}/set-aside", PutAside)

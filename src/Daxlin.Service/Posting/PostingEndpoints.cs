@@ -2,8 +2,10 @@ using System.Collections.Immutable;
 using System.Globalization;
 using System.Text.Json;
 using Daxlin.Core.History;
+using Daxlin.Core.People;
 using Daxlin.Core.Posting;
 using Daxlin.Core.Posting.Expressions;
+using Daxlin.Service.People;
 using Daxlin.Service.Posting.Layouts;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
@@ -17,10 +19,10 @@ internal static class PostingEndpoints
 {
     public static void Map(RouteGroupBuilder api)
     {
-        var runs = api.MapGroup("/posting-runs").WithTags("Posting");
+        var runs = api.MapGroup("/posting-runs").WithTags("Posting").ChangesNeed(Right.Post);
         runs.MapGet("", List).WithSummary("All posting runs, newest first.");
         runs.MapPost("", Start).WithSummary("Posts the approved invoices of a batch, or of all batches, that are not posted yet; all or none.");
-        runs.MapPost("/rehearsal", Rehearse).WithSummary("What a posting run would come to and write; nothing is posted.");
+        runs.MapPost("/rehearsal", Rehearse).WithSummary("What a posting run would come to and write; nothing is posted.").OnlyLooks();
         runs.MapGet("/{number:int}", Show).WithSummary("One posting run with its control totals.");
         runs.MapGet("/{number:int}/manifest", Manifest).WithSummary("A posting run with its layout, files, invoices and their hashes, for an auditor.");
         runs.MapGet("/{number:int}/file", Download).WithSummary("The file of a posting run, or the first of several.").Produces<string>(contentType: "text/csv");
@@ -84,10 +86,12 @@ internal static class PostingEndpoints
         await files.AsNoTracking().FirstOrDefaultAsync(cancel) is { } file ? TypedResults.File(file.Content, file.MediaType, file.Name) : Problem.NotThere(what);
 
     private static async Task<Results<Created<PostingRunSummary>, ProblemHttpResult>> Start(
-        RunToStart wanted, [FromHeader(Name = "Idempotency-Key")] string? key, Actor actor, DaxlinDb db, PostingRuns runs, WriteTurn turn, CancellationToken cancel)
+        RunToStart wanted, [FromHeader(Name = "Idempotency-Key")] string? key, Actor actor, DaxlinDb db, PostingRuns runs, Reach reach, WriteTurn turn, CancellationToken cancel)
     {
         if (await Unscoped(wanted, db, cancel) is { } unscoped)
             return unscoped;
+        if (reach.Refuse(wanted.Batch) is { } outside)
+            return outside.ToProblem();
         return await Once(key, db, turn, () => runs.Make(wanted, key, actor.Name, cancel), cancel);
     }
 

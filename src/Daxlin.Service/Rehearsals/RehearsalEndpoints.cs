@@ -2,9 +2,11 @@ using System.Collections.Immutable;
 using System.Globalization;
 using System.Text.Json;
 using Daxlin.Core.Json;
+using Daxlin.Core.People;
 using Daxlin.Core.Rehearsal;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Templates.Json;
+using Daxlin.Service.People;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Templates;
 using Daxlin.Service.Web;
@@ -19,7 +21,7 @@ internal static class RehearsalEndpoints
 {
     public static void Map(RouteGroupBuilder api)
     {
-        var rehearsals = api.MapGroup("/rehearsals").WithTags("Rehearsals");
+        var rehearsals = api.MapGroup("/rehearsals").WithTags("Rehearsals").ChangesNeed(Right.Work);
         rehearsals.MapPost("", Begin).WithSummary("Rehearses a template draft over the invoices that were captured before; no invoice is changed.");
         rehearsals.MapGet("/{id:int}", Show).WithSummary("How far a rehearsal is, and how many invoices would come out otherwise.");
         rehearsals.MapGet("/{id:int}/invoices", Invoices).WithSummary("The invoices that would come out otherwise, the gravest first, value by value.");
@@ -28,8 +30,10 @@ internal static class RehearsalEndpoints
     }
 
     private static async Task<Results<Created<RehearsalSummary>, ProblemHttpResult>> Begin(
-        DraftToRehearse wanted, [FromHeader(Name = "Idempotency-Key")] string? key, Actor actor, DaxlinDb db, RehearsalStart start, CancellationToken cancel)
+        DraftToRehearse wanted, [FromHeader(Name = "Idempotency-Key")] string? key, Actor actor, DaxlinDb db, RehearsalStart start, Reach reach, CancellationToken cancel)
     {
+        if (wanted.Batch is not null && reach.Refuse(wanted.Batch) is { } outside)
+            return outside.ToProblem();
         if (RequestKey.Refuse(key) is { } refusal)
             return refusal;
         Template template;

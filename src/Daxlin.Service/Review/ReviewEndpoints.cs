@@ -1,7 +1,9 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using Daxlin.Core.Corrections;
+using Daxlin.Core.People;
 using Daxlin.Service.Invoices;
+using Daxlin.Service.People;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 using Daxlin.Service.Work;
@@ -17,7 +19,7 @@ internal static class ReviewEndpoints
     {
         api.MapGet("/review", Queue).WithTags("Review")
             .WithSummary("Invoices of all batches in the order in which they are to be looked at: held ones by due date, unless said otherwise.");
-        var invoices = api.MapGroup("/invoices").WithTags("Review");
+        var invoices = api.MapGroup("/invoices").WithTags("Review").ChangesNeed(Right.Work);
         invoices.MapPost("/{id:int}/hand-over", Give).WithSummary("Hands an undecided invoice to another person, with a note.");
         invoices.MapGet("/{id:int}/letter", Letter).WithSummary("What the vendor may be told when the invoice goes back: a text to be changed, made of what holds it.");
         invoices.MapPost("/{id:int}/corrections", Correct)

@@ -15,4 +15,7 @@ public sealed class Batch : IRevised
 
     /// <summary>Counts changes of the control totals from 1.</summary>
     public int Revision { get; set; } = 1;
+
+    /// <summary>Whose it is; empty if it is of no group. People can be held to groups.</summary>
+    public string Group { get; set; } = "";
 }

@@ -25,6 +25,10 @@ public sealed partial class DataFolder
     public string Documents => Path.Combine(Root, "documents");
     public string Incoming => Path.Combine(Root, "incoming");
     public string Secrets => Path.Combine(Root, "secrets");
+
+    /// <summary>The keys by which the framework protects cookies and tokens; without them all sign-ins end, and nothing else is lost.</summary>
+    public string ProtectionKeys => Path.Combine(Root, "protection-keys");
+
     public string Log => Path.Combine(Root, "log", "daxlin-.log");
 
     /// <summary>A name for a file of passing use; whoever asks deletes it, and a start deletes what a kill left.</summary>

@@ -1,10 +1,11 @@
 using Daxlin.Core.Templates;
+using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
 
 namespace Daxlin.Service.Storage;
 
 /// <summary>The service's database.</summary>
-public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(options)
+public class DaxlinDb(DbContextOptions<DaxlinDb> options) : IdentityUserContext<Person, int>(options)
 {
     public DbSet<Batch> Batches => Set<Batch>();
     public DbSet<Intake> Intakes => Set<Intake>();
@@ -30,6 +31,8 @@ public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(opt
     public DbSet<CodingVersion> Codings => Set<CodingVersion>();
     public DbSet<CodedCase> CodedCases => Set<CodedCase>();
     public DbSet<ListVersion> Lists => Set<ListVersion>();
+    public DbSet<SignIn> SignIns => Set<SignIn>();
+    public DbSet<AccessKey> AccessKeys => Set<AccessKey>();
 
     public override Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
     {
@@ -47,10 +50,12 @@ public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(opt
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder) =>
         configurationBuilder.Properties<DateTime>().HaveConversion<UtcTime>();
 
-    protected override void OnModelCreating(ModelBuilder modelBuilder)
+    protected override void OnModelCreating(ModelBuilder builder)
     {
-        modelBuilder.Entity<Batch>().HasIndex(batch => batch.Name).IsUnique();
-        modelBuilder.Entity<Intake>(intake =>
+        base.OnModelCreating(builder);
+        PeopleTables.Make(builder);
+        builder.Entity<Batch>().HasIndex(batch => batch.Name).IsUnique();
+        builder.Entity<Intake>(intake =>
         {
             intake.HasIndex(row => new { row.BatchId, row.Sha256 }).IsUnique();
             intake.HasIndex(row => row.State);
@@ -58,7 +63,7 @@ public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(opt
             intake.Property(row => row.State).HasConversion<string>();
             intake.HasOne<Batch>().WithMany().HasForeignKey(row => row.BatchId);
         });
-        modelBuilder.Entity<Invoice>(invoice =>
+        builder.Entity<Invoice>(invoice =>
         {
             invoice.HasIndex(row => new { row.BatchId, row.State });
             invoice.HasIndex(row => row.SeenKey);
@@ -81,68 +86,68 @@ public sealed class DaxlinDb(DbContextOptions<DaxlinDb> options) : DbContext(opt
             invoice.SplitToTable("InvoiceRecords", record => record.Property(row => row.Record));
             invoice.HasOne(row => row.Intake).WithMany().HasForeignKey(row => row.IntakeId);
         });
-        modelBuilder.Entity<HistoryRow>(history =>
+        builder.Entity<HistoryRow>(history =>
         {
             history.ToTable("History");
             history.HasIndex(row => new { row.Stream, row.Number }).IsUnique();
         });
-        modelBuilder.Entity<Vendor>(vendor =>
+        builder.Entity<Vendor>(vendor =>
         {
             vendor.HasIndex(row => row.Key).IsUnique();
             vendor.HasIndex(row => row.Name);
         });
-        modelBuilder.Entity<VendorSpelling>(spelling =>
+        builder.Entity<VendorSpelling>(spelling =>
         {
             spelling.HasKey(row => row.Key);
             spelling.HasIndex(row => row.VendorId);
             spelling.HasIndex(row => row.Name);
             spelling.HasOne<Vendor>().WithMany().HasForeignKey(row => row.VendorId);
         });
-        modelBuilder.Entity<VendorAccount>(account =>
+        builder.Entity<VendorAccount>(account =>
         {
             // One that was ended can be added anew.
             account.HasIndex(row => new { row.VendorId, row.Iban }).IsUnique().HasFilter("\"EndedAt\" IS NULL");
             account.HasOne<Vendor>().WithMany().HasForeignKey(row => row.VendorId);
         });
-        modelBuilder.Entity<StoredCapture>().HasIndex(capture => capture.InvoiceId);
-        modelBuilder.Entity<InvoiceCorrection>().HasIndex(correction => correction.InvoiceId);
+        builder.Entity<StoredCapture>().HasIndex(capture => capture.InvoiceId);
+        builder.Entity<InvoiceCorrection>().HasIndex(correction => correction.InvoiceId);
         // Two persons who take the same back at once take it back once.
-        modelBuilder.Entity<InvoiceCorrection>().HasIndex(correction => correction.Undoes).IsUnique();
-        modelBuilder.Entity<TemplateChoice>().HasIndex(choice => choice.IntakeId);
-        modelBuilder.Entity<TemplateVersion>().HasIndex(template => new { template.Name, template.Version }).IsUnique();
-        modelBuilder.Entity<Invoice>().HasIndex(invoice => new { invoice.Template, invoice.TemplateVersion, invoice.IntakeId });
-        modelBuilder.Entity<DeskDraft>().HasIndex(draft => draft.Key).IsUnique();
-        modelBuilder.Entity<Rehearsal>().HasIndex(rehearsal => rehearsal.RequestKey).IsUnique();
-        modelBuilder.Entity<Rehearsal>().Property(rehearsal => rehearsal.State).HasConversion<string>();
-        modelBuilder.Entity<RehearsalOutcome>(outcome =>
+        builder.Entity<InvoiceCorrection>().HasIndex(correction => correction.Undoes).IsUnique();
+        builder.Entity<TemplateChoice>().HasIndex(choice => choice.IntakeId);
+        builder.Entity<TemplateVersion>().HasIndex(template => new { template.Name, template.Version }).IsUnique();
+        builder.Entity<Invoice>().HasIndex(invoice => new { invoice.Template, invoice.TemplateVersion, invoice.IntakeId });
+        builder.Entity<DeskDraft>().HasIndex(draft => draft.Key).IsUnique();
+        builder.Entity<Rehearsal>().HasIndex(rehearsal => rehearsal.RequestKey).IsUnique();
+        builder.Entity<Rehearsal>().Property(rehearsal => rehearsal.State).HasConversion<string>();
+        builder.Entity<RehearsalOutcome>(outcome =>
         {
             outcome.HasIndex(row => new { row.RehearsalId, row.Verdict, row.InvoiceId });
             outcome.Property(row => row.Before).HasConversion<string>();
             outcome.Property(row => row.After).HasConversion<string>();
             outcome.HasOne<Rehearsal>().WithMany().HasForeignKey(row => row.RehearsalId);
         });
-        modelBuilder.Entity<Invoice>().Property(invoice => invoice.Revision).HasDefaultValue(1);
-        modelBuilder.Entity<PostingRun>().HasKey(run => run.Number);
-        modelBuilder.Entity<PostingRun>().HasIndex(run => run.RequestKey).IsUnique();
-        modelBuilder.Entity<PostingRun>().Property(run => run.Number).ValueGeneratedNever();
-        modelBuilder.Entity<PostingRun>().HasIndex(run => run.Reverses);
-        modelBuilder.Entity<PostedInvoice>().HasIndex(posted => posted.InvoiceId).IsUnique().HasFilter("\"WithdrawnIn\" IS NULL");
-        modelBuilder.Entity<PostedInvoice>().HasIndex(posted => posted.RunNumber);
-        modelBuilder.Entity<PostedFile>().HasIndex(file => new { file.RunNumber, file.Name }).IsUnique();
-        modelBuilder.Entity<LayoutVersion>().HasIndex(layout => new { layout.Name, layout.Version }).IsUnique();
-        modelBuilder.Entity<ReceiverVersion>().HasIndex(receiver => new { receiver.Name, receiver.Version }).IsUnique();
-        modelBuilder.Entity<Delivery>(delivery =>
+        builder.Entity<Invoice>().Property(invoice => invoice.Revision).HasDefaultValue(1);
+        builder.Entity<PostingRun>().HasKey(run => run.Number);
+        builder.Entity<PostingRun>().HasIndex(run => run.RequestKey).IsUnique();
+        builder.Entity<PostingRun>().Property(run => run.Number).ValueGeneratedNever();
+        builder.Entity<PostingRun>().HasIndex(run => run.Reverses);
+        builder.Entity<PostedInvoice>().HasIndex(posted => posted.InvoiceId).IsUnique().HasFilter("\"WithdrawnIn\" IS NULL");
+        builder.Entity<PostedInvoice>().HasIndex(posted => posted.RunNumber);
+        builder.Entity<PostedFile>().HasIndex(file => new { file.RunNumber, file.Name }).IsUnique();
+        builder.Entity<LayoutVersion>().HasIndex(layout => new { layout.Name, layout.Version }).IsUnique();
+        builder.Entity<ReceiverVersion>().HasIndex(receiver => new { receiver.Name, receiver.Version }).IsUnique();
+        builder.Entity<Delivery>(delivery =>
         {
             delivery.HasIndex(row => row.RunNumber);
             delivery.HasIndex(row => new { row.State, row.Receiver, row.Id });
             delivery.Property(row => row.State).HasConversion<string>();
             delivery.HasOne<PostingRun>().WithMany().HasForeignKey(row => row.RunNumber);
         });
-        modelBuilder.Entity<CodingVersion>().HasKey(coding => coding.Version);
-        modelBuilder.Entity<CodingVersion>().Property(coding => coding.Version).ValueGeneratedNever();
-        modelBuilder.Entity<PeriodClosing>().Property(closing => closing.Id).ValueGeneratedNever();
-        modelBuilder.Entity<CodedCase>().HasIndex(one => new { one.VendorId, one.Like });
-        modelBuilder.Entity<CodedCase>().HasIndex(one => one.InvoiceId);
-        modelBuilder.Entity<ListVersion>().HasIndex(list => new { list.Name, list.Version }).IsUnique();
+        builder.Entity<CodingVersion>().HasKey(coding => coding.Version);
+        builder.Entity<CodingVersion>().Property(coding => coding.Version).ValueGeneratedNever();
+        builder.Entity<PeriodClosing>().Property(closing => closing.Id).ValueGeneratedNever();
+        builder.Entity<CodedCase>().HasIndex(one => new { one.VendorId, one.Like });
+        builder.Entity<CodedCase>().HasIndex(one => one.InvoiceId);
+        builder.Entity<ListVersion>().HasIndex(list => new { list.Name, list.Version }).IsUnique();
     }
 }

@@ -24,6 +24,9 @@ public sealed class Vendor : IRevised
     public string LedgerAccount { get; set; } = "";
     public string TaxCode { get; set; } = "";
 
+    /// <summary>Whose invoices its are; empty if it is of no group. People can be held to groups.</summary>
+    public string Group { get; set; } = "";
+
     /// <summary>Counts its changes from 1.</summary>
     public int Revision { get; set; } = 1;
 }

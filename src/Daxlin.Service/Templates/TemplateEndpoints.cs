@@ -1,8 +1,10 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using Daxlin.Core.Json;
+using Daxlin.Core.People;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Templates.Json;
+using Daxlin.Service.People;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -14,7 +16,7 @@ internal static class TemplateEndpoints
 {
     public static void Map(RouteGroupBuilder api)
     {
-        var templates = api.MapGroup("/templates").WithTags("Templates");
+        var templates = api.MapGroup("/templates").WithTags("Templates").ChangesNeed(Right.Work);
         templates.MapGet("", List).WithSummary("All templates, the newest version of each.");
         templates.MapPost("", Save).WithSummary("Saves a template document; a changed one becomes the next version, by which what is held or unplaced is captured anew.");
         templates.MapPost("/check", Check).WithSummary("Says what is wrong with a template document, and saves nothing.");

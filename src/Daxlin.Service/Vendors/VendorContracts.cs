@@ -15,10 +15,11 @@ public sealed record VendorSummary(int Id, string Name, string Currency, string 
 /// <param name="Revision">Counts its changes; its ETag. A change says by If-Match which one was seen.</param>
 /// <param name="Templates">The names of its templates.</param>
 /// <param name="AccountsSeen">Accounts on its invoices that its record does not know, each with how many invoices bear it.</param>
+/// <param name="Group">Whose its invoices are; empty if nobody's in particular.</param>
 /// <param name="MovedInvoices">After a change: how many of its open invoices are held or clear now that were not before.</param>
 public sealed record VendorDetail(
     int Id, int Revision, string Name, ImmutableArray<string> OtherNames, ImmutableArray<string> TaxIds, string Currency, TermsRecord? Terms, string LedgerAccount, string TaxCode,
-    ImmutableArray<AccountRecord> Accounts, ImmutableArray<AccountSeen> AccountsSeen, ImmutableArray<string> Templates, int Invoices, int Held, int MovedInvoices);
+    ImmutableArray<AccountRecord> Accounts, ImmutableArray<AccountSeen> AccountsSeen, ImmutableArray<string> Templates, int Invoices, int Held, int MovedInvoices, string Group);
 
 /// <param name="Days">After the invoice's date, from 0 to 366.</param>
 /// <param name="FromMonthEnd">Counted from the last day of the invoice's month.</param>

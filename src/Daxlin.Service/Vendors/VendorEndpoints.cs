@@ -1,7 +1,10 @@
 using System.Globalization;
 using System.Text;
 using Daxlin.Core.Checks;
+using Daxlin.Core.People;
 using Daxlin.Core.Values;
+using Daxlin.Service.Batches;
+using Daxlin.Service.People;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Templates;
 using Daxlin.Service.Web;
@@ -15,14 +18,15 @@ internal static class VendorEndpoints
 {
     public static void Map(RouteGroupBuilder api)
     {
-        var vendors = api.MapGroup("/vendors").WithTags("Vendors");
+        var vendors = api.MapGroup("/vendors").WithTags("Vendors").ChangesNeed(Right.Work);
         vendors.MapGet("", List).WithSummary("All vendors by name; or those with some letters in a name, a tax number or an account.");
         vendors.MapPost("", Begin).WithSummary("Begins a vendor's record. One begins by itself, too, with the first template or invoice of a vendor.");
         vendors.MapGet("/{id:int}", Show).WithSummary("A vendor's record.");
         vendors.MapPut("/{id:int}", Keep).WithSummary("Says anew what a vendor's record says; its open invoices are looked at anew.");
         vendors.MapPost("/{id:int}/accounts", Add).WithSummary("Adds a bank account; it counts when another person has confirmed it.");
-        vendors.MapPost("/{id:int}/accounts/confirmation", Confirm).WithSummary("Confirms a bank account that another person added.");
+        vendors.MapPost("/{id:int}/accounts/confirmation", Confirm).WithSummary("Confirms a bank account that another person added.").Needs(Right.Approve);
         vendors.MapPost("/{id:int}/accounts/end", End).WithSummary("Says that an account is none of the vendor's any more.");
+        vendors.MapPut("/{id:int}/group", GiveGroup).WithSummary("Says whose a vendor's invoices are, for those who are held to groups.").Needs(Right.Administer);
         vendors.MapGet("/export", Export).WithSummary("All vendors' records as CSV.").Produces<string>(contentType: "text/csv");
         vendors.MapPost("/import", Import).WithSummary("Takes vendors' records from CSV: row by row, each by itself; empty cells leave what is there.").Accepts<string>("text/csv");
     }
@@ -71,6 +75,10 @@ internal static class VendorEndpoints
     private static Task<Results<Ok<VendorDetail>, ProblemHttpResult>> End(
         int id, AccountDecision wanted, HttpRequest request, Actor actor, DaxlinDb db, VendorKeeping keeping, WriteTurn turn, CancellationToken cancel) =>
         Do(id, request, db, turn, vendor => keeping.EndAccount(vendor, wanted, actor.Name, cancel), cancel);
+
+    private static Task<Results<Ok<VendorDetail>, ProblemHttpResult>> GiveGroup(
+        int id, GroupToGive wanted, HttpRequest request, Actor actor, GivingGroup giving, DaxlinDb db, WriteTurn turn, CancellationToken cancel) =>
+        Do(id, request, db, turn, async vendor => (0, await giving.Do(vendor, wanted.Group, actor, cancel)), cancel);
 
     /// <param name="act">Does it and says how many invoices are held or clear now that were not before; or why it cannot be done.</param>
     private static Task<Results<Ok<VendorDetail>, ProblemHttpResult>> Do(
@@ -121,7 +129,7 @@ internal static class VendorEndpoints
                     .Select(one => new AccountSeen(Iban.Grouped(one.Iban), one.Count)),
             ],
             [.. templates.Where(template => keys.Contains(SeenBefore.Squash(template.Vendor))).Select(template => template.Name).Order(StringComparer.Ordinal)],
-            await ofVendor.CountAsync(cancel), await ofVendor.CountAsync(invoice => invoice.State == InvoiceState.Held, cancel), moved);
+            await ofVendor.CountAsync(cancel), await ofVendor.CountAsync(invoice => invoice.State == InvoiceState.Held, cancel), moved, vendor.Group);
     }
 
     private static AccountRecord Of(VendorAccount account) => new(

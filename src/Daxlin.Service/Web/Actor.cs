@@ -1,22 +1,19 @@
+using System.Collections.Immutable;
 using System.Reflection;
+using System.Security.Claims;
+using Daxlin.Core.People;
+using Daxlin.Service.People;
 
 namespace Daxlin.Service.Web;
 
 /// <summary>Who makes a request and answers for what it changes.</summary>
-/// <remarks>
-/// There is no sign-in yet: a person says its name in the header <c>Daxlin-Person</c>, percent-encoded, and who says none is the
-/// user that the service runs as. Only programs of this machine reach the service, and only their word stands for the name.
-/// </remarks>
-public sealed record Actor(string Name)
+/// <param name="Name">As the history tells it: of a program, the name of the key's owner.</param>
+/// <param name="PersonId">Null at a desk without sign-in, where nobody has a record.</param>
+/// <param name="Key">The name of the access key that a program showed; empty for a person.</param>
+public sealed record Actor(string Name, int? PersonId, ImmutableSortedSet<Right> Rights, string Key)
 {
-    public const string Header = "Daxlin-Person";
+    public static Actor Of(ClaimsPrincipal user) =>
+        new(user.Identity?.Name ?? "", PersonClaims.IdOf(user), PersonClaims.RightsOf(user), user.FindFirstValue(PersonClaims.KeyClaim) ?? "");
 
-    private const int LongestName = 100;
-
-    public static ValueTask<Actor?> BindAsync(HttpContext context, ParameterInfo parameter)
-    {
-        var said = Uri.UnescapeDataString(context.Request.Headers[Header].ToString());
-        var name = string.Concat(said.Where(c => !char.IsControl(c))).Trim();
-        return ValueTask.FromResult<Actor?>(new Actor(name.Length is > 0 and <= LongestName ? name : Environment.UserName));
-    }
+    public static ValueTask<Actor?> BindAsync(HttpContext context, ParameterInfo parameter) => ValueTask.FromResult<Actor?>(Of(context.User));
 }

@@ -16,6 +16,9 @@ internal static class SafeHeaders
             headers.XContentTypeOptions = "nosniff";
             headers["Referrer-Policy"] = "no-referrer";
             headers.XFrameOptions = "DENY";
+            // What the interface answers stays in no cache: the next at this browser may not have the right to it.
+            if (context.Request.Path.StartsWithSegments("/api") && headers.CacheControl.Count == 0)
+                headers.CacheControl = "no-store";
             // A document's bytes have a stricter one of their own.
             if (headers.ContentSecurityPolicy.Count == 0)
                 headers.ContentSecurityPolicy = ContentSecurityPolicy;

@@ -1,4 +1,6 @@
 using System.Globalization;
+using Daxlin.Core.People;
+using Daxlin.Service.People;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -10,12 +12,12 @@ internal static class DeliveryEndpoints
 {
     public static void Map(RouteGroupBuilder api)
     {
-        var deliveries = api.MapGroup("/deliveries").WithTags("Delivery");
+        var deliveries = api.MapGroup("/deliveries").WithTags("Delivery").ChangesNeed(Right.Post);
         deliveries.MapGet("", List).WithSummary("All deliveries of posting runs, newest first; of one state, if “state” says so: waiting, delivered, given-up or settled.");
         deliveries.MapGet("/{id:int}", Show).WithSummary("One delivery.");
         deliveries.MapPost("/{id:int}/retry", TryAgain).WithSummary("Tries a delivery at once that waits or was given up.");
         deliveries.MapPost("/{id:int}/settlement", Settle).WithSummary("Ends a delivery that waits or was given up, by what a person knows.");
-        var ofRun = api.MapGroup("/posting-runs/{number:int}/deliveries").WithTags("Delivery");
+        var ofRun = api.MapGroup("/posting-runs/{number:int}/deliveries").WithTags("Delivery").ChangesNeed(Right.Post);
         ofRun.MapGet("", OfRun).WithSummary("The deliveries of a posting run, in the order in which they were asked for.");
         ofRun.MapPost("", Ask).WithSummary("Asks for a posting run to be delivered to a receiver.");
         ofRun.MapGet("/events", Events).WithSummary("How many deliveries of a posting run wait, as server-sent events, until none is due.");

@@ -1,5 +1,7 @@
 using System.Text;
 using Daxlin.Core.Json;
+using Daxlin.Core.People;
+using Daxlin.Service.People;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -13,7 +15,7 @@ internal static class ListEndpoints
 
     public static void Map(RouteGroupBuilder api)
     {
-        var lists = api.MapGroup("/translation-lists").WithTags("Posting");
+        var lists = api.MapGroup("/translation-lists").WithTags("Posting").ChangesNeed(Right.Work);
         lists.MapGet("", All).WithSummary("All translation lists, in which layouts look words up.");
         lists.MapGet("/{name}", Show).WithSummary("A translation list with its entries.");
         lists.MapGet("/{name}/file", Export).WithSummary("A translation list as CSV: word, meaning, from.").Produces<string>(contentType: "text/csv");

@@ -1,5 +1,7 @@
 using System.Globalization;
+using Daxlin.Core.People;
 using Daxlin.Core.Posting.Expressions;
+using Daxlin.Service.People;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -13,7 +15,7 @@ internal static class PeriodEndpoints
 
     public static void Map(RouteGroupBuilder api)
     {
-        var periods = api.MapGroup("/closed-periods").WithTags("Posting");
+        var periods = api.MapGroup("/closed-periods").WithTags("Posting").ChangesNeed(Right.Administer);
         periods.MapGet("", Show).WithSummary("Which periods are closed, and who said so.");
         periods.MapPut("", Close).WithSummary("Closes all days up to one, or opens some again for a reason: what is dated on a closed day is posted on another.");
     }

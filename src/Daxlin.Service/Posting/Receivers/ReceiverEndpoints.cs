@@ -1,8 +1,10 @@
 using System.Collections.Immutable;
 using Daxlin.Core.History;
 using Daxlin.Core.Json;
+using Daxlin.Core.People;
 using Daxlin.Core.Posting.Receivers;
 using Daxlin.Service.History;
+using Daxlin.Service.People;
 using Daxlin.Service.Posting.Deliveries;
 using Daxlin.Service.Posting.Documents;
 using Daxlin.Service.Posting.Layouts;
@@ -17,7 +19,7 @@ internal static class ReceiverEndpoints
 {
     public static void Map(RouteGroupBuilder api)
     {
-        var receivers = api.MapGroup("/receivers").WithTags("Delivery");
+        var receivers = api.MapGroup("/receivers").WithTags("Delivery").ChangesNeed(Right.Administer);
         receivers.MapGet("", List).WithSummary("All receivers of posting runs, the newest version of each.");
         receivers.MapPost("", Save).WithSummary("Saves a receiver's document; a changed one becomes the next version.");
         receivers.MapPost("/check", Check).WithSummary("What a receiver's document says and what is wrong with it; nothing is stored, and nobody is asked.");
@@ -27,7 +29,7 @@ internal static class ReceiverEndpoints
         receivers.MapPost("/{name}/retirement", Retire).WithSummary("Retires a receiver: nothing is delivered to it any more.");
         receivers.MapPost("/{name}/comeback", BringBack).WithSummary("Brings a retired receiver back.");
         api.MapGet("/receiver.schema.json", () => Results.Stream(ReceiverSchema.Open(), "application/schema+json")).WithTags("Delivery").WithSummary("The JSON Schema of receivers.");
-        var secrets = api.MapGroup("/secrets").WithTags("Delivery");
+        var secrets = api.MapGroup("/secrets").WithTags("Delivery").ChangesNeed(Right.Administer);
         secrets.MapGet("", Secrets).WithSummary("The names of the secrets that are kept. What they say is never handed out.");
         secrets.MapPut("/{name}", Keep).WithSummary("Keeps a password or a key under a name, in the place of what it said before.").Accepts<string>("text/plain");
         secrets.MapDelete("/{name}", Forget).WithSummary("Forgets a secret.");

@@ -1,0 +1,38 @@
+using System.Collections.Immutable;
+using System.Text.Json;
+using Daxlin.Core.People;
+using Microsoft.AspNetCore.Identity;
+
+namespace Daxlin.Service.Storage;
+
+/// <summary>Someone who may sign in. Nobody is ever deleted: the history tells of what they did.</summary>
+/// <remarks>The name to sign in with is the name in the history. One of whom no password is known yet has followed no link so far.</remarks>
+public sealed class Person : IdentityUser<int>, IRevised
+{
+    /// <summary>The words of the roles, with commas between.</summary>
+    public string RoleWords { get; set; } = "";
+
+    /// <summary>The groups of batches and vendors that are the person's, a JSON list; of all, if it is empty.</summary>
+    public string GroupNames { get; set; } = "[]";
+
+    public bool IsDisabled { get; set; }
+    public DateTime AddedAt { get; set; }
+
+    /// <summary>The SHA-256 of the secret in the one-time link that the person was given last; empty if it was followed or there was none.</summary>
+    public string LinkSha256 { get; set; } = "";
+
+    /// <summary>When that link ends to work.</summary>
+    public DateTime? LinkUntil { get; set; }
+
+    /// <summary>The code of the second factor that was used last: none is taken twice.</summary>
+    public string LastCode { get; set; } = "";
+
+    /// <summary>Counts its changes from 1.</summary>
+    public int Revision { get; set; } = 1;
+
+    public ImmutableArray<Role> Roles => [.. RoleWords.Split(',', StringSplitOptions.RemoveEmptyEntries).Select(Core.People.Roles.Find).OfType<Role>()];
+
+    public ImmutableArray<string> Groups => JsonSerializer.Deserialize<ImmutableArray<string>>(GroupNames);
+
+    public string Name => UserName ?? "";
+}
