@@ -2585,6 +2585,48 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/batches/{id}/group": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Says whose a batch is, for those who are held to groups; If-Match says which sheet was seen. */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["GroupToGive"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BatchSummary"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/batches/{id}/events": {
         parameters: {
             query?: never;
@@ -5073,6 +5115,48 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/vendors/{id}/group": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Says whose a vendor's invoices are, for those who are held to groups. */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["GroupToGive"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["VendorDetail"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/vendors/export": {
         parameters: {
             query?: never;
@@ -5474,10 +5558,19 @@ export interface components {
              * @description Of how many vendors the unplaced ones look to be: so many templates would place them.
              */
             unplacedVendors: number;
+            /** @description Whose it is; empty if it is nobody's in particular. */
+            group: string;
+            /**
+             * Format: int32
+             * @description Counts changes of its group and of what it is to come to; giving it to a group says by If-Match which one was seen.
+             */
+            revision: number;
         };
         BatchToOpen: {
             /** @description A clerk's own words, 1 to 100 characters; adding to a batch that exists is no fault. */
             name: string;
+            /** @description Whose a new batch is; left out for nobody's in particular, or for the first group of one who is held to some. */
+            group?: null | string;
         };
         /** @description A rectangle in PDF points, origin at the top left of the page as a person sees it. */
         BoxRecord: {
@@ -5902,6 +5995,10 @@ export interface components {
              * @default never
              */
             passing: string;
+        };
+        GroupToGive: {
+            /** @description Whose it is from now on; empty for nobody's in particular. */
+            group: null | string;
         };
         /** @description An invoice that another person is to look at. */
         HandOver: {
@@ -7518,6 +7615,8 @@ export interface components {
              * @description After a change: how many of its open invoices are held or clear now that were not before.
              */
             movedInvoices: number;
+            /** @description Whose its invoices are; empty if nobody's in particular. */
+            group: string;
         };
         VendorFigure: {
             vendor: string;

@@ -3,8 +3,9 @@ import { Dropzone } from "@mantine/dropzone";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef } from "react";
 import { Link, useParams } from "react-router";
-import { api, type Batch, dataOf } from "../api/client";
+import { api, type Batch, dataOf, seen } from "../api/client";
 import { ask } from "../api/queries";
+import { GroupOf } from "../people/GroupOf";
 import { Empty, Failed, Loading } from "../shared/Notes";
 import { StateWord } from "../shared/StateWord";
 import { useWhereabouts } from "../shared/Trail";
@@ -53,6 +54,18 @@ function OpenBatch({ batch }: { batch: Batch }) {
       <div className="row" style={{ justifyContent: "space-between" }}>
         <div className="row">
           <h1>{batch.name}</h1>
+          <GroupOf
+            group={batch.group}
+            give={(group) =>
+              dataOf(
+                api.PUT("/api/v1/batches/{id}/group", {
+                  params: { path: { id: batch.id } },
+                  headers: seen(batch),
+                  body: { group },
+                }),
+              )
+            }
+          />
           <Counts batch={batch} />
         </div>
         <div className="row">

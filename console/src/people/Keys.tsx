@@ -5,6 +5,7 @@ import { type AccessKey, api, dataOf, type Session, seen } from "../api/client";
 import { ask } from "../api/queries";
 import { dayAndTime } from "../shared/amounts";
 import { Failed, Loading } from "../shared/Notes";
+import { Once } from "./Once";
 
 /** Access keys by which programs act in one's name; an administrator sees everyone's. */
 export function Keys({ session }: { session: Session }) {
@@ -107,8 +108,7 @@ function NewKey({ session }: { session: Session }) {
       {make.error && <p role="alert">▲ {make.error.message}</p>}
       {make.data && (
         <p role="status">
-          ● The key “{make.data.record.name}”, shown now and never again:{" "}
-          <code style={{ overflowWrap: "anywhere" }}>{make.data.key}</code>
+          ● The key “{make.data.record.name}”, shown now and never again: <Once text={make.data.key} />
         </p>
       )}
       <div className="row" style={{ alignItems: "flex-end" }}>

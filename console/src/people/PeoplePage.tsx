@@ -7,6 +7,7 @@ import { ask } from "../api/queries";
 import { dayAndTime } from "../shared/amounts";
 import { Empty, Failed, Loading } from "../shared/Notes";
 import { useWhereabouts } from "../shared/Trail";
+import { Once } from "./Once";
 
 const ROLES = [
   { role: "clerk", does: "takes in, corrects, posts" },
@@ -25,13 +26,13 @@ export function PeoplePage() {
   const mayChange = session.data?.rights.includes("administer") ?? false;
   return (
     <main className="page">
-      <h1>People</h1>
+      <h1 style={{ marginBottom: 12 }}>People</h1>
       {people.isPending && <Loading what="the people" />}
       {people.isError && <Failed error={people.error} again={() => people.refetch()} />}
       {link && (
         <p role="status">
           ● With this link {link.name} sets a password. It works once and for a day, and is not shown again:{" "}
-          <code style={{ overflowWrap: "anywhere" }}>{`${window.location.origin}${link.address}`}</code>
+          <Once text={`${window.location.origin}${link.address}`} />
         </p>
       )}
       {people.data?.length === 0 && (
@@ -114,18 +115,16 @@ function RolesAndGroups(props: {
   return (
     <>
       <Checkbox.Group label="Roles" size="xs" value={props.roles} onChange={props.setRoles}>
-        <div className="row">
-          {ROLES.map(({ role, does }) => (
-            <Checkbox key={role} size="xs" value={role} label={role} description={does} />
-          ))}
-        </div>
+        {ROLES.map(({ role, does }) => (
+          <Checkbox key={role} mt={4} size="xs" value={role} label={`${role}: ${does}`} />
+        ))}
       </Checkbox.Group>
       <TextInput
         size="xs"
         mt="xs"
         style={{ maxWidth: 520 }}
         label="Only for these groups of batches and vendors"
-        description="With commas between; empty for all."
+        placeholder="Engines, Galley; empty for all"
         value={props.groups}
         onChange={(event) => props.setGroups(event.currentTarget.value)}
       />

@@ -1,16 +1,22 @@
 import { Button, PasswordInput, TextInput } from "@mantine/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useState, useSyncExternalStore } from "react";
 import { useNavigate } from "react-router";
 import { api, dataOf } from "../api/client";
 import { ask } from "../api/queries";
 import { keepFormToken } from "../shared/person";
 
+const followHash = (changed: () => void) => {
+  window.addEventListener("hashchange", changed);
+  return () => window.removeEventListener("hashchange", changed);
+};
+
 /** Where a one-time link leads: a password is set, and the person is in. */
 export function WelcomePage() {
-  const [link] = useState(() => window.location.hash.slice(1));
+  // Another link that is opened at the same page is another link.
+  const link = useSyncExternalStore(followHash, () => window.location.hash.slice(1));
   const whose = useQuery({
-    queryKey: ["welcome"],
+    queryKey: ["welcome", link],
     queryFn: () => dataOf(api.POST("/api/v1/welcome/look", { body: { link } })),
     retry: false,
     staleTime: Number.POSITIVE_INFINITY,
@@ -24,7 +30,9 @@ export function WelcomePage() {
           <a href="/">Sign in with a password</a>
         </>
       )}
-      {whose.data && <SetPassword link={link} name={whose.data.name} choosesName={whose.data.choosesName} />}
+      {whose.data && (
+        <SetPassword key={link} link={link} name={whose.data.name} choosesName={whose.data.choosesName} />
+      )}
     </main>
   );
 }

@@ -44,15 +44,11 @@ export function Shell() {
         </div>
         <Outlet />
       </div>
-      <Modal
-        opened={!isIn}
-        onClose={() => {}}
-        withCloseButton={false}
-        title="Your sign-in has ended"
-        aria-label="Sign in again"
-      >
-        <SignIn again={wasIn.current} />
-      </Modal>
+      {!isIn && (
+        <Modal opened onClose={() => {}} withCloseButton={false} title="Your sign-in has ended">
+          <SignIn again={wasIn.current} />
+        </Modal>
+      )}
     </TrailProvider>
   );
 }

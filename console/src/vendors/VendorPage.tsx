@@ -1,7 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
+import { api, dataOf, seen } from "../api/client";
 import { ask } from "../api/queries";
 import { HistoryTable } from "../history/HistoryTable";
+import { GroupOf } from "../people/GroupOf";
 import { count } from "../shared/amounts";
 import { Failed, Loading } from "../shared/Notes";
 import { useWhereabouts } from "../shared/Trail";
@@ -35,7 +37,21 @@ export function VendorPage() {
   return (
     <main className="page">
       <div className="row" style={{ justifyContent: "space-between" }}>
-        <h1>{one.name}</h1>
+        <div className="row">
+          <h1>{one.name}</h1>
+          <GroupOf
+            group={one.group}
+            give={(group) =>
+              dataOf(
+                api.PUT("/api/v1/vendors/{id}/group", {
+                  params: { path: { id: one.id } },
+                  headers: seen(one),
+                  body: { group },
+                }),
+              )
+            }
+          />
+        </div>
         <span className="soft">
           {count(one.invoices, "invoice")}
           {one.held > 0 && (

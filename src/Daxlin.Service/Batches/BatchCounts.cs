@@ -29,7 +29,7 @@ internal static class BatchCounts
             new InvoiceCounts(
                 Invoices(batch.Id, InvoiceState.Unplaced), Invoices(batch.Id, InvoiceState.Held), Invoices(batch.Id, InvoiceState.Clear),
                 Invoices(batch.Id, InvoiceState.Approved), Invoices(batch.Id, InvoiceState.Posted), Invoices(batch.Id, InvoiceState.Returned)),
-            alike.GetValueOrDefault(batch.Id), batch.Group));
+            alike.GetValueOrDefault(batch.Id), batch.Group, batch.Revision));
 
         int Documents(int batch, IntakeState state) =>
             documents.Where(group => group.BatchId == batch && group.State == state).Sum(group => group.Count);
