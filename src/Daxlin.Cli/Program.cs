@@ -17,6 +17,7 @@ root.Subcommands.Add(DocumentCommands.Make());
 root.Subcommands.Add(BatchCommands.Make());
 root.Subcommands.Add(ReviewCommands.Make());
 root.Subcommands.Add(InvoiceCommands.Make());
+root.Subcommands.Add(ApprovalCommands.Make());
 root.Subcommands.Add(VendorCommands.Make());
 root.Subcommands.Add(PostingCommands.Make());
 root.Subcommands.Add(PeriodCommands.Make());

@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using Daxlin.Service.Approvals;
 using Daxlin.Service.Batches;
 using Daxlin.Service.Demo;
 using Daxlin.Service.Desk;
@@ -101,6 +102,10 @@ public static class ServiceHost
         builder.Services.AddScoped<BatchIntake>();
         builder.Services.AddScoped<BoundActs>();
         builder.Services.AddScoped<Approving>();
+        builder.Services.AddScoped<ApprovingMany>();
+        builder.Services.AddScoped<WithdrawingApproval>();
+        builder.Services.AddScoped<ApprovalRulings>();
+        builder.Services.AddScoped<FourEyes>();
         builder.Services.AddScoped<SettingAside>();
         builder.Services.AddScoped<HandingOver>();
         builder.Services.AddScoped<Correcting>();
@@ -169,6 +174,7 @@ public static class ServiceHost
         SessionEndpoints.Map(api);
         PersonEndpoints.Map(api);
         KeyEndpoints.Map(api);
+        ApprovalEndpoints.Map(api);
         TemplateEndpoints.Map(api);
         DeskEndpoints.Map(api);
         DraftEndpoints.Map(api);

@@ -57,6 +57,18 @@ export const ask = {
       queryFn: () =>
         allOf((after) => api.GET("/api/v1/people", { params: { query: { after, limit: 1000 } } })),
     }),
+  approvalRules: () =>
+    queryOptions({
+      queryKey: ["approval-rules"],
+      queryFn: () => dataOf(api.GET("/api/v1/approval-rules")),
+    }),
+  /** What is clear in a batch, to be approved at once. */
+  approvable: (batch: number) =>
+    queryOptions({
+      queryKey: ["batch", batch, "approvable"],
+      queryFn: () => dataOf(api.GET("/api/v1/batches/{id}/approval", { params: { path: { id: batch } } })),
+      staleTime: 0,
+    }),
   keys: () =>
     queryOptions({
       queryKey: ["access-keys"],

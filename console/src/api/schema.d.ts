@@ -570,78 +570,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/templates": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** All templates, the newest version of each. */
-        get: {
-            parameters: {
-                query?: {
-                    after?: string;
-                    limit?: number;
-                };
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["TemplateSummary"][];
-                    };
-                };
-            };
-        };
-        put?: never;
-        /** Saves a template document; a changed one becomes the next version, by which what is held or unplaced is captured anew. */
-        post: {
-            parameters: {
-                query?: {
-                    note?: string;
-                    recapture?: boolean;
-                };
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["TemplateSaved"];
-                    };
-                };
-                /** @description Created */
-                201: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["TemplateSaved"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/templates/check": {
+    "/api/v1/invoices/{id}/approval": {
         parameters: {
             query?: never;
             header?: never;
@@ -650,250 +579,19 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Says what is wrong with a template document, and saves nothing. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["TemplateChecked"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/templates/{name}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** A template with its document, the newest version unless one is named. */
-        get: {
-            parameters: {
-                query?: {
-                    version?: number;
-                };
-                header?: never;
-                path: {
-                    name: string;
-                };
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["TemplateDetail"];
-                    };
-                };
-            };
-        };
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/templates/{name}/versions": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** A template's history, the newest version first. */
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    name: string;
-                };
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["TemplateVersionRecord"][];
-                    };
-                };
-            };
-        };
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/templates/{name}/comparison": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** What two versions of a template say otherwise, key by key. */
-        get: {
-            parameters: {
-                query: {
-                    from: number;
-                    to: number;
-                };
-                header?: never;
-                path: {
-                    name: string;
-                };
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["TemplateDifferenceRecord"][];
-                    };
-                };
-            };
-        };
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/templates/{name}/drift": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Signs that a vendor's layout has changed under its template. */
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    name: string;
-                };
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["DriftRecord"][];
-                    };
-                };
-            };
-        };
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/templates/{name}/corrections": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** What persons corrected in the same way on three invoices or more of the newest version, each with the change that would capture it so. */
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    name: string;
-                };
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["RepeatedCorrectionRecord"][];
-                    };
-                };
-            };
-        };
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/templates/{name}/retirement": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Retires a template: it recognises nothing any more, and its history is kept. */
+        /** Approves an invoice for posting; where a second approver is needed, the first approval is kept until then. */
         post: {
             parameters: {
                 query?: never;
                 header?: never;
                 path: {
-                    name: string;
+                    id: number;
                 };
                 cookie?: never;
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["TemplateNote"];
+                    "application/json": components["schemas"]["Approval"];
                 };
             };
             responses: {
@@ -903,7 +601,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["TemplateSaved"];
+                        "application/json": components["schemas"]["InvoiceDetail"];
                     };
                 };
             };
@@ -914,7 +612,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/templates/{name}/comeback": {
+    "/api/v1/invoices/{id}/approval/withdrawal": {
         parameters: {
             query?: never;
             header?: never;
@@ -923,19 +621,19 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Brings a retired template back. */
+        /** Takes an approval back before the invoice was posted; it is open again. */
         post: {
             parameters: {
                 query?: never;
                 header?: never;
                 path: {
-                    name: string;
+                    id: number;
                 };
                 cookie?: never;
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["TemplateNote"];
+                    "application/json": components["schemas"]["ApprovalToWithdraw"];
                 };
             };
             responses: {
@@ -945,7 +643,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["TemplateSaved"];
+                        "application/json": components["schemas"]["InvoiceDetail"];
                     };
                 };
             };
@@ -956,28 +654,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/templates/{name}/return": {
+    "/api/v1/batches/{id}/approval": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** The clear invoices of a batch, what they come to by currency, and of which the sum is to be typed. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ApprovableMany"];
+                    };
+                };
+            };
+        };
         put?: never;
-        /** Makes an older version the current one again, as a new version. */
+        /** Approves clear invoices of a batch, each as it was seen; one that cannot be approved keeps none of the others back. */
         post: {
             parameters: {
                 query?: never;
                 header?: never;
                 path: {
-                    name: string;
+                    id: number;
                 };
                 cookie?: never;
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["VersionToReturnTo"];
+                    "application/json": components["schemas"]["ManyToApprove"];
                 };
             };
             responses: {
@@ -987,49 +707,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["TemplateSaved"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/templates/{name}/renaming": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Gives a template another name; its invoices keep the name that captured them. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    name: string;
-                };
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["NewName"];
-                };
-            };
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["TemplateSaved"];
+                        "application/json": components["schemas"]["ManyApproved"];
                     };
                 };
             };
@@ -1769,6 +1447,536 @@ export interface paths {
         };
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/approval-rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What approvals ask for beyond the right to approve. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ApprovalRulesRecord"];
+                    };
+                };
+            };
+        };
+        /** Says what approvals ask for: four eyes, a second approver above an amount, sums to be typed. It holds at once. */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ApprovalRulesToSay"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ApprovalRulesRecord"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/templates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All templates, the newest version of each. */
+        get: {
+            parameters: {
+                query?: {
+                    after?: string;
+                    limit?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TemplateSummary"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Saves a template document; a changed one becomes the next version, by which what is held or unplaced is captured anew. */
+        post: {
+            parameters: {
+                query?: {
+                    note?: string;
+                    recapture?: boolean;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TemplateSaved"];
+                    };
+                };
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TemplateSaved"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/templates/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says what is wrong with a template document, and saves nothing. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TemplateChecked"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/templates/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A template with its document, the newest version unless one is named. */
+        get: {
+            parameters: {
+                query?: {
+                    version?: number;
+                };
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TemplateDetail"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/templates/{name}/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A template's history, the newest version first. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TemplateVersionRecord"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/templates/{name}/comparison": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What two versions of a template say otherwise, key by key. */
+        get: {
+            parameters: {
+                query: {
+                    from: number;
+                    to: number;
+                };
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TemplateDifferenceRecord"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/templates/{name}/drift": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Signs that a vendor's layout has changed under its template. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DriftRecord"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/templates/{name}/corrections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What persons corrected in the same way on three invoices or more of the newest version, each with the change that would capture it so. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RepeatedCorrectionRecord"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/templates/{name}/retirement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Retires a template: it recognises nothing any more, and its history is kept. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TemplateNote"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TemplateSaved"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/templates/{name}/comeback": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings a retired template back. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TemplateNote"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TemplateSaved"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/templates/{name}/return": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes an older version the current one again, as a new version. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["VersionToReturnTo"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TemplateSaved"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/templates/{name}/renaming": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Gives a template another name; its invoices keep the name that captured them. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NewName"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TemplateSaved"];
+                    };
+                };
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -2771,48 +2979,6 @@ export interface paths {
         };
         put?: never;
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/invoices/{id}/approval": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Approves an invoice for posting. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    id: number;
-                };
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["Approval"];
-                };
-            };
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["InvoiceDetail"];
-                    };
-                };
-            };
-        };
         delete?: never;
         options?: never;
         head?: never;
@@ -5477,10 +5643,66 @@ export interface components {
             /** @description By which the person sets a password; shown now and never again. */
             link: string;
         };
+        /** @description The clear invoices of a batch, as they can be approved together. */
+        ApprovableMany: {
+            invoices: components["schemas"]["SeenInvoice"][];
+            /** @description What they come to, by currency. */
+            sums: {
+                [key: string]: string;
+            };
+            /** @description The currencies of which the sum is large, so that who approves types it. */
+            toType: string[];
+        };
         /** @description A person's approval. */
         Approval: {
             /** @description Why the invoice is right although findings are open; empty for a clear one. */
             despite: null | string;
+        };
+        /** @description What approvals ask for beyond the right to approve. */
+        ApprovalRulesRecord: {
+            /** @description Who corrected an invoice's values does not approve it. */
+            keepsCorrectors: boolean;
+            /** @description Who made the template version that captured it does not approve it. */
+            keepsTemplateMakers: boolean;
+            /** @description Who added or confirmed the account that it is paid to does not approve it. */
+            keepsAccountKeepers: boolean;
+            /** @description Amounts by currency (ISO 4217) above which an invoice takes two approvers. */
+            twoAbove: {
+                [key: string]: string;
+            };
+            /** @description Amounts by currency above which who approves many at once types their sum. */
+            typedAbove: {
+                [key: string]: string;
+            };
+            /**
+             * Format: int32
+             * @description Counts the changes; its ETag.
+             */
+            revision: number;
+            /** Format: date-time */
+            at: null | string;
+            /** @description Who said so; empty if nobody ever said anything. */
+            by: string;
+        };
+        /** @description What approvals are to ask for; what is left out is not asked. */
+        ApprovalRulesToSay: {
+            /** @default false */
+            keepsCorrectors: boolean;
+            /** @default false */
+            keepsTemplateMakers: boolean;
+            /** @default false */
+            keepsAccountKeepers: boolean;
+            twoAbove?: null | {
+                [key: string]: string;
+            };
+            typedAbove?: null | {
+                [key: string]: string;
+            };
+        };
+        /** @description Why an approval is taken back before it was posted. */
+        ApprovalToWithdraw: {
+            /** @description At least five letters; it is kept on record. */
+            reason: null | string;
         };
         /** @description A document of a batch. */
         BatchDocument: {
@@ -6192,6 +6414,8 @@ export interface components {
             coding: components["schemas"]["CodedLineRecord"][];
             /** @description The electronic invoices that the document carries, and what they say of it. */
             electronic: components["schemas"]["ElectronicRecord"][];
+            /** @description Who approved it as it is, where a second approver is needed; empty for nobody. */
+            firstApprovedBy?: string;
             /** @description The document's pages that are the invoice's own, without covers and annexes: pages that a template names count among these. Of an invoice that is tried only; else empty. */
             capturedPages?: number[];
         };
@@ -6431,6 +6655,28 @@ export interface components {
             record: components["schemas"]["KeyRecord"];
             /** @description The key itself; shown now and never again. */
             key: string;
+        };
+        /** @description What became of each. */
+        ManyApproved: {
+            /** @description Those that can be posted now. */
+            approved: number[];
+            /** @description Those that a second person has to approve, too, each with why. */
+            first: components["schemas"]["ToldInvoice"][];
+            /** @description Those that were not approved, each with why. */
+            refused: components["schemas"]["ToldInvoice"][];
+            /** @description What the approved ones come to, by currency. */
+            sums: {
+                [key: string]: string;
+            };
+        };
+        /** @description Invoices of a batch that are approved together. */
+        ManyToApprove: {
+            /** @description Each with the revision that was seen. */
+            invoices: null | components["schemas"]["SeenInvoice"][];
+            /** @description What they come to by currency, as the person typed it; needed where the sum is large. */
+            sums?: null | {
+                [key: string]: string;
+            };
         };
         MonthSum: {
             /** @description As 2026-03. */
@@ -7093,6 +7339,12 @@ export interface components {
             /** Format: date-time */
             keptAt: string;
         };
+        SeenInvoice: {
+            /** Format: int32 */
+            id: number;
+            /** Format: int32 */
+            revision: number;
+        };
         /** @description Whether the service can work. */
         ServiceState: {
             isWell: boolean;
@@ -7405,6 +7657,12 @@ export interface components {
             difference: string;
             holds: boolean;
             about: string[];
+        };
+        ToldInvoice: {
+            /** Format: int32 */
+            id: number;
+            code: string;
+            sentence: string;
         };
         TotalToState: {
             /** @description ISO 4217. */

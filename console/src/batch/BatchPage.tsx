@@ -10,6 +10,7 @@ import { Empty, Failed, Loading } from "../shared/Notes";
 import { StateWord } from "../shared/StateWord";
 import { useWhereabouts } from "../shared/Trail";
 import { DriftList } from "../templates/DriftList";
+import { ApproveClear } from "./ApproveClear";
 import { InvoiceTable } from "./InvoiceTable";
 import { Post } from "./Post";
 import { useListAsCounted } from "./useListAsCounted";
@@ -71,6 +72,7 @@ function OpenBatch({ batch }: { batch: Batch }) {
         <div className="row">
           <Link to={`/batches/${batch.id}/sheet`}>Sheet and control totals</Link>
           <Recapture batch={batch} />
+          <ApproveClear batch={batch} />
           <Post batch={batch} />
           <Button size="xs" onClick={() => openFiles.current?.()} disabled={taking?.isRunning}>
             Take files in

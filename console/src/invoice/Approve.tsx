@@ -38,11 +38,17 @@ export function Approve({ invoice }: { invoice: Invoice }) {
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
   });
+  if (invoice.state === "approved") {
+    return <TakeBack invoice={invoice} />;
+  }
   if (!canApprove) {
     return null;
   }
   return (
     <>
+      {invoice.firstApprovedBy !== "" && (
+        <span role="status">● Approved by {invoice.firstApprovedBy}; a second approver has to, too.</span>
+      )}
       {approve.isError && !isAsking && (
         <span className="state held" role="alert">
           ▲ {approve.error.message}
@@ -55,7 +61,11 @@ export function Approve({ invoice }: { invoice: Invoice }) {
         onClick={start}
         title="Ctrl+Enter"
       >
-        {invoice.state === "clear" ? "Approve" : "Approve all the same …"}
+        {invoice.state === "held"
+          ? "Approve all the same …"
+          : invoice.firstApprovedBy === ""
+            ? "Approve"
+            : "Approve as the second"}
       </Button>
       <AskReason
         title="Approve although findings are open"
@@ -73,6 +83,35 @@ export function Approve({ invoice }: { invoice: Invoice }) {
             <li key={finding.message}>{finding.message}</li>
           ))}
         </ul>
+      </AskReason>
+    </>
+  );
+}
+
+/** Takes an approval back before the invoice was posted; the reason is kept on record. */
+function TakeBack({ invoice }: { invoice: Invoice }) {
+  const [isAsking, asking] = useDisclosure(false);
+  const [reason, setReason] = useKept(`take-back.${invoice.id}`, "");
+  const takeBack = useInvoiceAct(invoice, (bound, why: string) =>
+    api.POST("/api/v1/invoices/{id}/approval/withdrawal", { ...bound, body: { reason: why } }),
+  );
+  return (
+    <>
+      <Button size="xs" variant="default" onClick={asking.open}>
+        Take the approval back …
+      </Button>
+      <AskReason
+        title="Take the approval back"
+        label="Why it is open again"
+        decide="Take it back"
+        leave="Leave it approved"
+        opened={isAsking}
+        close={asking.close}
+        reason={reason}
+        setReason={setReason}
+        act={{ ...takeBack, mutate: () => takeBack.mutate(reason, { onSuccess: () => setReason("") }) }}
+      >
+        <p style={{ marginTop: 0 }}>It was not posted yet, and will not be until it is approved again.</p>
       </AskReason>
     </>
   );

@@ -7,6 +7,7 @@ import { ask } from "../api/queries";
 import { dayAndTime } from "../shared/amounts";
 import { Empty, Failed, Loading } from "../shared/Notes";
 import { useWhereabouts } from "../shared/Trail";
+import { FourEyes } from "./FourEyes";
 import { Once } from "./Once";
 
 const ROLES = [
@@ -90,6 +91,7 @@ export function PeoplePage() {
           />
         ))}
       {mayChange && changed === null && <AddPerson show={setLink} />}
+      <FourEyes mayChange={mayChange} />
       <p className="soft">
         What each did, sign-ins and refusals too, is in the <Link to="/history">history</Link>.
       </p>

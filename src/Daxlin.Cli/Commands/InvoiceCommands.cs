@@ -26,6 +26,15 @@ internal static class InvoiceCommands
         var back = new Command("return", "Return an invoice to its vendor: it is posted nowhere, and what the vendor is told is printed to be sent.") { id, why, letter };
         back.SetAction(CommandContext.Run((parsed, context, cancel) => Return(parsed.GetValue(id), parsed.GetValue(why) ?? "", parsed.GetValue(letter), context, cancel)));
 
+        var because = new Option<string>("--because") { Description = "Why the approval is taken back; it is kept on record.", HelpName = "REASON", Required = true };
+        var reopen = new Command("reopen", "Take an approval back before the invoice was posted; it is open again.") { id, because };
+        reopen.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
+        {
+            var invoice = await Decide(parsed.GetValue(id), "approval/withdrawal", new JsonObject { ["reason"] = parsed.GetValue(because) }, context, cancel);
+            context.Print(invoice, () => Terminal.Line($"{parsed.GetValue(id)}  {Shown.State(Shown.Text(invoice["state"]))} again"));
+            return ExitCodes.Done;
+        }));
+
         var to = new Option<string>("--to") { Description = "Who is to look at it; an empty name takes it back.", HelpName = "NAME", Required = true };
         var note = new Option<string?>("--note") { Description = "What for.", HelpName = "TEXT" };
         var give = new Command("hand-over", "Hand an undecided invoice to another person.") { id, to, note };
@@ -43,7 +52,7 @@ internal static class InvoiceCommands
             TableFile.Write($"invoices/{parsed.GetValue(id)}/rows", $"Rows of invoice {parsed.GetValue(id)}", parsed.GetValue(TableFile.Out)!, context, cancel)));
         return new Command("invoice", "Invoices: what was captured, and what persons make of it.")
         {
-            show, rows, InvoiceCorrections.MakeCorrect(), InvoiceCorrections.MakeProposals(), choose, approve, aside, back, give,
+            show, rows, InvoiceCorrections.MakeCorrect(), InvoiceCorrections.MakeProposals(), choose, approve, reopen, aside, back, give,
         };
     }
 
@@ -58,7 +67,10 @@ internal static class InvoiceCommands
                 var invoice = await Decide(id, "approval", new JsonObject { ["despite"] = despite }, context, cancel);
                 approved.Add(invoice);
                 if (!context.WantsJson)
-                    Terminal.Line($"{id}  {Shown.State("approved")}  {Shown.Text(invoice["vendor"])} {InvoiceSheet.Field(invoice, "invoiceNumber")}");
+                {
+                    var first = Shown.Text(invoice["state"]) == "approved" ? "" : $"; approved by {Shown.Text(invoice["firstApprovedBy"])}, a second approver is needed";
+                    Terminal.Line($"{id}  {Shown.State(Shown.Text(invoice["state"]))}{first}  {Shown.Text(invoice["vendor"])} {InvoiceSheet.Field(invoice, "invoiceNumber")}");
+                }
             }
             catch (RefusedException refused) when (ids.Length > 1 && refused.Code.Length > 0)
             {

@@ -60,12 +60,12 @@ internal static class KeyCommands
             Terminal.Line("There are no access keys.");
             return;
         }
-        var table = Terminal.NewTable(("no.", true), ("for", false), ("of", false), ("begins", false), ("rights", false), ("until", false), ("used", false));
+        var table = Terminal.NewTable(("no.", true), ("for", false), ("of", false), ("until", false), ("used", false), ("rights", false));
         foreach (var key in keys)
         {
             table.AddRow(
-                new Text(Shown.Text(key!["id"])), new Text(Shown.Cut(Shown.Text(key["name"]), 24)), new Text(Shown.Cut(Shown.Text(key["owner"]), 20)), new Text(Shown.Text(key["beginning"])),
-                new Text(Shown.Listed(key["rights"])), new Text(key["revokedAt"] is null ? Shown.Day(key["expiresAt"]) : "revoked"), new Text(key["lastUsedAt"] is null ? "never" : Shown.Time(key["lastUsedAt"])));
+                new Text(Shown.Text(key!["id"])), new Text(Shown.Cut(Shown.Text(key["name"]), 20)), new Text(Shown.Cut(Shown.Text(key["owner"]), 16)),
+                new Text(key["revokedAt"] is null ? Shown.Day(key["expiresAt"]) : "revoked"), new Text(key["lastUsedAt"] is null ? "never" : Shown.Day(key["lastUsedAt"])), new Text(Shown.Listed(key["rights"])));
         }
         Terminal.Out.Write(table);
     }

@@ -80,18 +80,18 @@ internal static class PersonCommands
             Terminal.Line("There are no people here yet.");
         if (people.Count == 0)
             return;
-        var table = Terminal.NewTable(("name", false), ("roles", false), ("only for", false), ("second factor", false), ("signed in", false), ("", false));
+        var table = Terminal.NewTable(("name", false), ("roles", false), ("only for", false), ("signed in", false), ("", false));
         foreach (var person in people)
         {
             table.AddRow(
-                new Text(Shown.Cut(Shown.Text(person!["name"]), 28)), new Text(Shown.Listed(person["roles"])), new Text(Shown.Cut(Shown.Listed(person["groups"]), 24)),
-                new Text(person["hasSecondFactor"]!.GetValue<bool>() ? "yes" : "no"), new Text(person["signedInAt"] is null ? "never" : Shown.Time(person["signedInAt"])), new Text(StateOf(person)));
+                new Text(Shown.Cut(Shown.Text(person!["name"]), 24)), new Text(Shown.Listed(person["roles"])), new Text(Shown.Cut(Shown.Listed(person["groups"]), 16)),
+                new Text(person["signedInAt"] is null ? "never" : Shown.Time(person["signedInAt"])), new Text(StateOf(person)));
         }
         Terminal.Out.Write(table);
     }
 
     private static string StateOf(JsonNode person) =>
-        person["isDisabled"]!.GetValue<bool>() ? "disabled" : person["isLocked"]!.GetValue<bool>() ? "locked" : person["hasPassword"]!.GetValue<bool>() ? "" : "has set no password yet";
+        person["isDisabled"]!.GetValue<bool>() ? "disabled" : person["isLocked"]!.GetValue<bool>() ? "locked" : !person["hasPassword"]!.GetValue<bool>() ? "no password yet" : person["hasSecondFactor"]!.GetValue<bool>() ? "second factor" : "";
 
     private static void PrintLink(string name, JsonNode? link, ParseResult parsed)
     {

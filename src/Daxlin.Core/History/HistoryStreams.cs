@@ -33,5 +33,7 @@ public static class HistoryStreams
 
     public const string Secrets = "secrets";
 
+    public const string ApprovalRules = "approval-rules";
+
     private static string Text(int number) => number.ToString(CultureInfo.InvariantCulture);
 }

@@ -42,4 +42,7 @@ internal static class HistoryActs
     public const string KeyRevoked = "keyRevoked";
     public const string Refused = "refused";
     public const string GroupGiven = "groupGiven";
+    public const string ApprovedFirst = "approvedFirst";
+    public const string ApprovalWithdrawn = "approvalWithdrawn";
+    public const string ApprovalRulesSaid = "approvalRulesSaid";
 }

@@ -80,6 +80,9 @@ public sealed record InvoiceDetail(
     ImmutableArray<CodedLineRecord> Coding,
     ImmutableArray<ElectronicRecord> Electronic)
 {
+    /// <summary>Who approved it as it is, where a second approver is needed; empty for nobody.</summary>
+    public string FirstApprovedBy { get; init; } = "";
+
     /// <summary>The document's pages that are the invoice's own, without covers and annexes: pages that a template names count among these. Of an invoice that is tried only; else empty.</summary>
     public ImmutableArray<int> CapturedPages { get; init; } = [];
 }

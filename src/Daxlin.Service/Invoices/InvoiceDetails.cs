@@ -35,7 +35,10 @@ internal static class InvoiceDetails
             record.Fields, record.Lines, record.Taxes, record.Others, record.Findings, record.Ties, record.Tied, record.Unproved, record.LeftOut,
             [.. decisions.Select(one => new DecisionRecord(one.At, one.By, one.What, one.Before, one.After, one.Reason, one.Letter))],
             run, record.Entered, record.Struck, record.Accepted, row.HandedTo, row.VendorId, record.Proof, record.Unsure,
-            record.CodedByHand, record.Coding, record.Electronic);
+            record.CodedByHand, record.Coding, record.Electronic)
+        {
+            FirstApprovedBy = row.FirstApprovedSha256.Length > 0 && row.FirstApprovedSha256 == HistoryChain.ContentOf(row.Record) ? row.FirstApprovedBy : "",
+        };
     }
 
     /// <summary>What became of an invoice since it was shown.</summary>

@@ -17,7 +17,6 @@ internal static class InvoiceEndpoints
         api.MapGet("/batches/{id:int}/invoices", OfBatch).WithTags("Invoices")
             .WithSummary("The invoices of a batch: what to look at first, then by the names of their files.");
         invoices.MapGet("/{id:int}", Show).WithSummary("An invoice with its values, lines, findings and ties.");
-        invoices.MapPost("/{id:int}/approval", Approve).WithSummary("Approves an invoice for posting.").Needs(Right.Approve);
         invoices.MapPost("/{id:int}/return", Return)
             .WithSummary("Returns an invoice to its vendor: it is posted nowhere; what the vendor is told is kept on record, and nothing is sent.");
         invoices.MapPost("/{id:int}/set-aside", PutAside)
@@ -79,10 +78,6 @@ internal static class InvoiceEndpoints
 
     private static async Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Show(int id, DaxlinDb db, HttpResponse response, CancellationToken cancel) =>
         await InvoiceDetails.Find(id, db, cancel) is { } invoice ? InvoiceDetails.Tagged(invoice, response) : Problem.NotThere($"invoice {id}");
-
-    private static Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Approve(
-        int id, Approval approval, HttpRequest request, Actor actor, BoundActs acts, Approving approving, CancellationToken cancel) =>
-        acts.Do(id, request, invoice => approving.Do(invoice, approval.Despite, actor.Name, cancel), cancel);
 
     private static Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> PutAside(
         int id, SetAside wanted, HttpRequest request, Actor actor, BoundActs acts, SettingAside setting, CancellationToken cancel) =>

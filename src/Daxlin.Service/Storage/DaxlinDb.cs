@@ -31,6 +31,7 @@ public class DaxlinDb(DbContextOptions<DaxlinDb> options) : IdentityUserContext<
     public DbSet<CodingVersion> Codings => Set<CodingVersion>();
     public DbSet<CodedCase> CodedCases => Set<CodedCase>();
     public DbSet<ListVersion> Lists => Set<ListVersion>();
+    public DbSet<ApprovalRuling> ApprovalRulings => Set<ApprovalRuling>();
     public DbSet<SignIn> SignIns => Set<SignIn>();
     public DbSet<AccessKey> AccessKeys => Set<AccessKey>();
 
@@ -145,6 +146,7 @@ public class DaxlinDb(DbContextOptions<DaxlinDb> options) : IdentityUserContext<
         });
         builder.Entity<CodingVersion>().HasKey(coding => coding.Version);
         builder.Entity<CodingVersion>().Property(coding => coding.Version).ValueGeneratedNever();
+        builder.Entity<ApprovalRuling>().Property(ruling => ruling.Id).ValueGeneratedNever();
         builder.Entity<PeriodClosing>().Property(closing => closing.Id).ValueGeneratedNever();
         builder.Entity<CodedCase>().HasIndex(one => new { one.VendorId, one.Like });
         builder.Entity<CodedCase>().HasIndex(one => one.InvoiceId);

@@ -87,6 +87,12 @@ public sealed class Invoice : IRevised
     /// <summary>The SHA-256 of the record that a person approved; empty until then. Posting takes exactly that.</summary>
     public string ApprovedSha256 { get; set; } = "";
 
+    /// <summary>Who approved it first, where a second has to; empty if nobody did, or if none has to.</summary>
+    public string FirstApprovedBy { get; set; } = "";
+
+    /// <summary>The SHA-256 of the record that was approved first: it counts as long as that is the invoice's.</summary>
+    public string FirstApprovedSha256 { get; set; } = "";
+
     /// <summary>How it was captured, as JSON, for the signs of a changed layout; empty for what was not captured, or by an earlier release.</summary>
     public string Traits { get; set; } = "";
 

@@ -71,6 +71,27 @@ namespace Daxlin.Service.Storage.Migrations
                     b.ToTable("AccessKeys");
                 });
 
+            modelBuilder.Entity("Daxlin.Service.Storage.ApprovalRuling", b =>
+                {
+                    b.Property<int>("Id")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Rules")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("ApprovalRulings");
+                });
+
             modelBuilder.Entity("Daxlin.Service.Storage.Batch", b =>
                 {
                     b.Property<int>("Id")
@@ -402,6 +423,14 @@ namespace Daxlin.Service.Storage.Migrations
 
                     b.Property<int>("Findings")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("FirstApprovedBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("FirstApprovedSha256")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("FirstFinding")
                         .IsRequired()

@@ -3,16 +3,23 @@ using Daxlin.Core.Corrections;
 using Daxlin.Core.History;
 using Daxlin.Core.Vendors;
 using Daxlin.Service.History;
+using Daxlin.Service.Invoices;
 using Daxlin.Service.Posting.Coding;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 using Microsoft.EntityFrameworkCore;
 
-namespace Daxlin.Service.Invoices;
+namespace Daxlin.Service.Approvals;
 
 /// <summary>A person approves an invoice for posting; one that is held only with a reason.</summary>
-public sealed class Approving(DaxlinDb db, CodingWorker coding, TimeProvider clock)
+/// <remarks>Where a second approver is needed, the first approval is kept with what was approved: it counts as long as that is what the invoice says.</remarks>
+internal sealed class Approving(DaxlinDb db, FourEyes fourEyes, CodingWorker coding, TimeProvider clock)
 {
+    public const string SecondNeeded = "second-approver-needed";
+
+    /// <summary>What is said of an invoice that one person has approved.</summary>
+    public static string SecondSentence(Invoice invoice) => $"Invoice {invoice.Id} was approved by {invoice.FirstApprovedBy}; a second approver has to, too.";
+
     internal async Task<Refused?> Do(Invoice invoice, string? reason, string who, CancellationToken cancel)
     {
         var despite = reason?.Trim() ?? "";
@@ -25,10 +32,24 @@ public sealed class Approving(DaxlinDb db, CodingWorker coding, TimeProvider clo
         }
         if (await Refusal(invoice, despite, cancel) is { } refusal)
             return refusal;
+        var verdict = await fourEyes.Of(invoice, who, cancel);
+        if (verdict.Refusal.Length > 0)
+            return Refused.Conflict("four-eyes", verdict.Refusal);
+        if (verdict.WhySecond.Length > 0)
+        {
+            (invoice.FirstApprovedBy, invoice.FirstApprovedSha256) = (who, HistoryChain.ContentOf(invoice.Record));
+            invoice.IsTouched |= invoice.State == InvoiceState.Held;
+            await HistoryLog.Record(
+                db,
+                new Deed(HistoryStreams.Invoice(invoice.Id), at, who, HistoryActs.ApprovedFirst, $"approved first; a second approver is needed, since {verdict.WhySecond}") { Before = InvoiceDetails.Word(invoice.State), After = InvoiceDetails.Word(invoice.State), Reason = despite, Content = invoice.FirstApprovedSha256 },
+                cancel);
+            await db.SaveChangesAsync(cancel);
+            return null;
+        }
         invoice.ApprovedSha256 = HistoryChain.ContentOf(invoice.Record);
         await HistoryLog.Record(
             db,
-            new Deed(HistoryStreams.Invoice(invoice.Id), at, who, HistoryActs.Approved, "approved")
+            new Deed(HistoryStreams.Invoice(invoice.Id), at, who, HistoryActs.Approved, invoice.FirstApprovedSha256 == invoice.ApprovedSha256 ? $"approved, as the second after {invoice.FirstApprovedBy}" : "approved")
             {
                 Before = InvoiceDetails.Word(invoice.State),
                 After = "approved",

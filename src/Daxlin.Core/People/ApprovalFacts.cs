@@ -1,0 +1,43 @@
+using System.Collections.Immutable;
+using Daxlin.Core.Values;
+
+namespace Daxlin.Core.People;
+
+/// <summary>What is known of an invoice and of who has had a hand in it, when someone approves it.</summary>
+/// <param name="Invoice">As a sentence names it: "Invoice 7".</param>
+/// <param name="Currency">Null if it is not known; then no limit can be held against the total.</param>
+/// <param name="Total">Its size counts: a large credit note is as grave as a large invoice.</param>
+/// <param name="CorrectedBy">Who corrected its values.</param>
+/// <param name="TemplateBy">Who made the template version that captured it; empty if none did.</param>
+/// <param name="AccountBy">Who added and who confirmed the account that it is paid to.</param>
+/// <param name="IsAccountChanged">Says that the vendor was paid to other accounts before, and never yet to this one.</param>
+/// <param name="FirstBy">Who approved it first, as it is now; empty if nobody did.</param>
+public sealed record ApprovalFacts(
+    string Invoice, Currency? Currency, decimal Total, ImmutableArray<string> CorrectedBy, string TemplateBy, ImmutableArray<string> AccountBy, bool IsAccountChanged, string FirstBy)
+{
+    /// <summary>Whether a person's approval counts, and whether it is enough.</summary>
+    /// <remarks>
+    /// Names are compared without regard to capitals. Who is refused as the first is refused as the second, too: 12,500.00 EUR over a limit
+    /// of 10,000.00 EUR, corrected by Berta, takes two others.
+    /// </remarks>
+    public ApprovalVerdict Of(string person, ApprovalRules rules)
+    {
+        bool Is(string other) => string.Equals(other, person, StringComparison.OrdinalIgnoreCase);
+        if (rules.KeepsCorrectors && CorrectedBy.Any(Is))
+            return ApprovalVerdict.Refused($"{Invoice} was corrected by {person}, who therefore does not approve it as well.");
+        if (rules.KeepsTemplateMakers && Is(TemplateBy))
+            return ApprovalVerdict.Refused($"{Invoice} was captured by a template that {person} made, who therefore does not approve it as well.");
+        if (rules.KeepsAccountKeepers && AccountBy.Any(Is))
+            return ApprovalVerdict.Refused($"{Invoice} is paid to an account that {person} added or confirmed, who therefore does not approve it as well.");
+        if (WhyTwo(rules) is not { } why)
+            return ApprovalVerdict.Enough;
+        if (FirstBy.Length == 0)
+            return ApprovalVerdict.First(why);
+        return Is(FirstBy) ? ApprovalVerdict.Refused($"{Invoice} was approved by {FirstBy} already, and takes a second approver: {why}.") : ApprovalVerdict.Enough;
+    }
+
+    private string? WhyTwo(ApprovalRules rules) =>
+        IsAccountChanged ? "it is the first to be paid to a changed account"
+        : Currency is { } currency && rules.TwoAbove.TryGetValue(currency.Code, out var limit) && Math.Abs(Total) > limit ? $"{currency.Show(Math.Abs(Total))} is more than {currency.Show(limit)}"
+        : null;
+}

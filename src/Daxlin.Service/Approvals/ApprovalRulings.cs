@@ -1,0 +1,64 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using System.Text.Json;
+using Daxlin.Core.History;
+using Daxlin.Core.People;
+using Daxlin.Core.Values;
+using Daxlin.Service.History;
+using Daxlin.Service.Storage;
+using Daxlin.Service.Web;
+using Microsoft.EntityFrameworkCore;
+
+namespace Daxlin.Service.Approvals;
+
+/// <summary>The rules that an administrator sets for approvals.</summary>
+internal sealed class ApprovalRulings(DaxlinDb db, TimeProvider clock)
+{
+    /// <summary>What was said last; null if nobody ever said anything.</summary>
+    public Task<ApprovalRuling?> Newest(CancellationToken cancel) => db.ApprovalRulings.AsNoTracking().OrderByDescending(row => row.Id).FirstOrDefaultAsync(cancel);
+
+    public static ApprovalRules RulesOf(ApprovalRuling? row) => row is null ? ApprovalRules.None : JsonSerializer.Deserialize<ApprovalRules>(row.Rules, JsonSerializerOptions.Web)!;
+
+    /// <param name="newest">What was seen; the turn to write is held by who asks.</param>
+    public async Task<Refused?> Say(ApprovalRuling? newest, ApprovalRulesToSay wanted, string who, CancellationToken cancel)
+    {
+        var (two, twoFault) = Limits(wanted.TwoAbove, "twoAbove");
+        var (typed, typedFault) = Limits(wanted.TypedAbove, "typedAbove");
+        if ((twoFault ?? typedFault) is { } fault)
+            return fault;
+        var rules = new ApprovalRules(wanted.KeepsCorrectors, wanted.KeepsTemplateMakers, wanted.KeepsAccountKeepers, two, typed);
+        var (before, after) = (Told(RulesOf(newest)), Told(rules));
+        if (before == after)
+            return null;
+        var now = clock.GetUtcNow().UtcDateTime;
+        db.ApprovalRulings.Add(new ApprovalRuling { Id = (newest?.Id ?? 0) + 1, Rules = JsonSerializer.Serialize(rules, JsonSerializerOptions.Web), At = now, By = who });
+        await HistoryLog.Record(db, new Deed(HistoryStreams.ApprovalRules, now, who, HistoryActs.ApprovalRulesSaid, "said what approvals ask for") { Before = before, After = after }, cancel);
+        await db.SaveChangesAsync(cancel);
+        return null;
+    }
+
+    private static (ImmutableSortedDictionary<string, decimal> Limits, Refused? Fault) Limits(ImmutableSortedDictionary<string, string>? said, string key)
+    {
+        var limits = ImmutableSortedDictionary.CreateBuilder<string, decimal>(StringComparer.Ordinal);
+        foreach (var (code, text) in said ?? ImmutableSortedDictionary<string, string>.Empty)
+        {
+            if (Currency.Find(code) is not { } currency)
+                return (limits.ToImmutable(), Refused.Faulty("currency-unknown", $"“{code}” under “{key}” is no currency of ISO 4217."));
+            if (!decimal.TryParse(text, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var limit))
+                return (limits.ToImmutable(), Refused.Faulty("limit-faulty", $"“{text}” is no amount; one is written as 10000.00."));
+            limits[currency.Code] = limit;
+        }
+        return (limits.ToImmutable(), null);
+    }
+
+    private static string Told(ApprovalRules rules)
+    {
+        string[] told =
+        [
+            .. rules.KeepsCorrectors ? ["no corrector"] : Array.Empty<string>(), .. rules.KeepsTemplateMakers ? ["no maker of the template"] : Array.Empty<string>(),
+            .. rules.KeepsAccountKeepers ? ["none who added or confirmed the account"] : Array.Empty<string>(),
+            .. rules.TwoAbove.Select(limit => $"two above {Currency.Find(limit.Key)!.Show(limit.Value)}"), .. rules.TypedAbove.Select(limit => $"sums typed above {Currency.Find(limit.Key)!.Show(limit.Value)}"),
+        ];
+        return told.Length == 0 ? "nothing more than the right" : string.Join(", ", told);
+    }
+}

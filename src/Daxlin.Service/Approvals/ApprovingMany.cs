@@ -1,0 +1,87 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using Daxlin.Core.People;
+using Daxlin.Core.Posting.Expressions;
+using Daxlin.Core.Values;
+using Daxlin.Service.Invoices;
+using Daxlin.Service.Storage;
+using Daxlin.Service.Web;
+using Microsoft.EntityFrameworkCore;
+
+namespace Daxlin.Service.Approvals;
+
+/// <summary>A person approves many invoices of a batch at once: each as it was seen, and none kept back by another that cannot be.</summary>
+/// <remarks>Only clear ones: one that is held asks for a reason of its own. Where the sum is large, who approves types it, so that it was read.</remarks>
+internal sealed class ApprovingMany(DaxlinDb db, Approving approving, ApprovalRulings rulings, WriteTurn turn)
+{
+    private const int Most = 1000;
+
+    /// <summary>What there is to approve in a batch at the moment.</summary>
+    public async Task<ApprovableMany> Approvable(int batch, CancellationToken cancel)
+    {
+        var rows = await db.Invoices.AsNoTracking().Where(row => row.BatchId == batch && row.State == InvoiceState.Clear).OrderBy(row => row.Id).Take(Most).ToListAsync(cancel);
+        var (sums, rules) = (SumsOf(rows), ApprovalRulings.RulesOf(await rulings.Newest(cancel)));
+        return new ApprovableMany([.. rows.Select(row => new SeenInvoice(row.Id, row.Revision))], Settled(sums), [.. sums.Where(sum => IsLarge(sum.Key, sum.Value, rules)).Select(sum => sum.Key).Order(StringComparer.Ordinal)]);
+    }
+
+    private static bool IsLarge(string currency, decimal sum, ApprovalRules rules) => rules.TypedAbove.TryGetValue(currency, out var limit) && Math.Abs(sum) > limit;
+
+    private static ImmutableSortedDictionary<string, string> Settled(Dictionary<string, decimal> sums) => sums.ToImmutableSortedDictionary(sum => sum.Key, sum => ExpressionTypes.Settled(sum.Value));
+
+    public async Task<(ManyApproved? Done, Refused? Refused)> Do(int batch, ManyToApprove wanted, string who, CancellationToken cancel)
+    {
+        var seen = wanted.Invoices is { IsDefaultOrEmpty: false } named ? named : [];
+        if (seen.Length is 0 or > Most)
+            return (null, Refused.Faulty("invoices-missing", $"Name 1 to {Most} invoices, each with the revision that was seen."));
+        var ids = seen.Select(one => one.Id).ToList();
+        using var _ = await turn.Take(cancel);
+        var rows = await db.Invoices.Where(row => row.BatchId == batch && ids.Contains(row.Id)).ToDictionaryAsync(row => row.Id, cancel);
+        if (await SumRefusal(rows.Values, wanted.Sums, cancel) is { } refusal)
+            return (null, refusal);
+        var (approved, first, refused) = (new List<Invoice>(), new List<ToldInvoice>(), new List<ToldInvoice>());
+        foreach (var (id, revision) in seen.DistinctBy(one => one.Id))
+        {
+            await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+            var row = rows.TryGetValue(id, out var known) ? known : null;
+            var told = row is null ? Refused.NotThere($"invoice {id} in batch {batch}")
+                : row.Revision != revision ? Refused.Conflict("changed-since", InvoiceDetails.Changed(row, db))
+                : row.State == InvoiceState.Held ? Refused.Conflict("findings-open", $"Invoice {id} is held: {row.FirstFinding} It is approved by itself, with a reason.")
+                : await approving.Do(row, null, who, cancel);
+            if (told is not null)
+            {
+                refused.Add(new ToldInvoice(id, told.Code, told.Sentence));
+                // What a refusal has begun to change is as it was.
+                if (row is not null)
+                    await db.Entry(row).ReloadAsync(cancel);
+                continue;
+            }
+            await transaction.CommitAsync(cancel);
+            if (row!.State == InvoiceState.Approved)
+                approved.Add(row);
+            else
+                first.Add(new ToldInvoice(id, Approving.SecondNeeded, Approving.SecondSentence(row)));
+        }
+        return (new ManyApproved([.. approved.Select(row => row.Id)], [.. first], [.. refused], Settled(SumsOf(approved))), null);
+    }
+
+    private async Task<Refused?> SumRefusal(IEnumerable<Invoice> rows, ImmutableSortedDictionary<string, string>? typed, CancellationToken cancel)
+    {
+        var rules = ApprovalRulings.RulesOf(await rulings.Newest(cancel));
+        foreach (var (code, sum) in SumsOf(rows))
+        {
+            var currency = Currency.Find(code);
+            var said = typed?.GetValueOrDefault(code);
+            if (said is null && IsLarge(code, sum, rules))
+                return Refused.Conflict("sum-needed", $"These come to {currency!.Show(sum)}, which is more than {currency.Show(rules.TypedAbove[code])}: type the sum to approve them.");
+            if (said is not null && (!decimal.TryParse(said, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number) || number != sum))
+                return Refused.Conflict("sum-differs", $"These come to {currency?.Show(sum) ?? $"{sum} {code}"}, not to {said} {code}. Nothing was approved.");
+        }
+        return null;
+    }
+
+    /// <summary>What invoices come to by currency; credit notes count against the others.</summary>
+    private static Dictionary<string, decimal> SumsOf(IEnumerable<Invoice> rows) => rows.Where(row => row.Currency.Length > 0)
+        .GroupBy(row => row.Currency).ToDictionary(
+            group => group.Key,
+            group => group.Sum(row => decimal.TryParse(row.Total, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var total) ? (row.IsCreditNote ? -Math.Abs(total) : total) : 0));
+}

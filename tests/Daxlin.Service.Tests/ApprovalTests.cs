@@ -1,0 +1,127 @@
+using System.Globalization;
+using System.Text.Json.Nodes;
+using Daxlin.Testing;
+
+namespace Daxlin.Service.Tests;
+
+/// <summary>Four eyes, second approvers, many at once, and approvals that are taken back.</summary>
+public class ApprovalTests
+{
+    /// <summary>A service with a batch of clear invoices, an administrator who approves, and another approver and a clerk.</summary>
+    private static async Task<(ServiceUnderTest Service, SignedIn Ada, SignedIn Cato, SignedIn Berta, int Batch)> Department()
+    {
+        var (before, batch) = await ServiceUnderTest.StartWith("port-ellery-galley");
+        await before.Terminate();
+        var (service, ada) = await SignedIn.First(before.Data);
+        return (service, ada, await ada.Add(service, "Cato Fenn", "approver"), await ada.Add(service, "Berta Quill", "clerk"), batch);
+    }
+
+    private static async Task Say(SignedIn administrator, JsonObject rules)
+    {
+        var now = await administrator.Get("approval-rules");
+        Assert.Equal(200, (await administrator.Send(HttpMethod.Put, "approval-rules", rules, (int)now["revision"]!)).Status);
+    }
+
+    private static async Task<JsonNode> Clear(SignedIn asked, int batch, int at) =>
+        (await asked.Get($"batches/{batch}/invoices")).AsArray().Where(one => (string?)one!["state"] == "clear").OrderBy(one => (int)one!["id"]!).ElementAt(at)!;
+
+    private static async Task<(int Status, JsonNode Body)> Decide(SignedIn who, JsonNode invoice, string act, JsonObject? body = null) =>
+        await who.Send(HttpMethod.Post, $"invoices/{invoice["id"]}/{act}", body ?? [], (int)(await who.Get($"invoices/{invoice["id"]}"))["revision"]!);
+
+    [Fact]
+    public async Task Who_corrected_an_invoice_does_not_approve_it_where_four_eyes_are_asked_for()
+    {
+        var (service, ada, cato, berta, batch) = await Department();
+        await using var _ = service;
+        using SignedIn one = ada, two = cato, three = berta;
+        Assert.Equal(403, (await cato.Send(HttpMethod.Put, "approval-rules", new JsonObject { ["keepsCorrectors"] = true }, 0)).Status);
+        await Say(ada, new JsonObject { ["keepsCorrectors"] = true });
+        var invoice = await Clear(ada, batch, 0);
+        var shown = await cato.Get($"invoices/{invoice["id"]}");
+        var number = (string)shown["fields"]!["invoiceNumber"]!["value"]!;
+        var (corrected, body) = await Decide(cato, invoice, "corrections", new JsonObject { ["act"] = "enter", ["of"] = "invoiceNumber", ["text"] = number + "-A" });
+        Assert.True(corrected == 200, body.ToJsonString());
+        var (status, problem) = await Decide(cato, invoice, "approval");
+        Assert.Equal((409, "four-eyes"), (status, (string?)problem["code"]));
+        Assert.Equal($"Invoice {invoice["id"]} was corrected by Cato Fenn, who therefore does not approve it as well. Those who can: Ada Wrenfield.", (string?)problem["detail"]);
+        Assert.Equal(403, (await Decide(berta, invoice, "approval")).Status);
+        Assert.Equal("approved", (string?)(await Decide(ada, invoice, "approval")).Body["state"]);
+        // One that Cato had no hand in is his to approve.
+        Assert.Equal("approved", (string?)(await Decide(cato, await Clear(ada, batch, 0), "approval")).Body["state"]);
+    }
+
+    [Fact]
+    public async Task A_large_sum_takes_two_approvers_of_what_it_is_now()
+    {
+        var (service, ada, cato, berta, batch) = await Department();
+        await using var _ = service;
+        using SignedIn one = ada, two = cato, three = berta;
+        var invoice = await Clear(ada, batch, 0);
+        var currency = (string)invoice["currency"]!;
+        await Say(ada, new JsonObject { ["twoAbove"] = new JsonObject { [currency] = "1.00" } });
+        var (status, first) = await Decide(cato, invoice, "approval");
+        Assert.Equal((200, "clear", "Cato Fenn"), (status, (string?)first["state"], (string?)first["firstApprovedBy"]));
+        Assert.Matches($@"^approved first; a second approver is needed, since [\d,.]+ {currency} is more than 1\.00 {currency}$", (string?)first["decisions"]!.AsArray()[^1]!["what"]);
+        var (again, problem) = await Decide(cato, invoice, "approval");
+        Assert.Equal((409, "four-eyes"), (again, (string?)problem["code"]));
+        Assert.EndsWith("Those who can: Ada Wrenfield.", (string?)problem["detail"], StringComparison.Ordinal);
+        Assert.Equal(409, (await berta.Send(HttpMethod.Post, "posting-runs", new JsonObject { ["batch"] = batch })).Status);
+
+        // What changes after the first approval was approved by nobody.
+        await Decide(berta, invoice, "corrections", new JsonObject { ["act"] = "enter", ["of"] = "invoiceNumber", ["text"] = "ELL-1" });
+        Assert.Equal("", (string?)(await ada.Get($"invoices/{invoice["id"]}"))["firstApprovedBy"]);
+        Assert.Equal("Ada Wrenfield", (string?)(await Decide(ada, invoice, "approval")).Body["firstApprovedBy"]);
+        var (done, approved) = await Decide(cato, invoice, "approval");
+        Assert.Equal((200, "approved"), (done, (string?)approved["state"]));
+        Assert.Equal("approved, as the second after Ada Wrenfield", (string?)approved["decisions"]!.AsArray()[^1]!["what"]);
+
+        // Taken back before it was posted, it is open again, and needs both once more.
+        Assert.Equal((422, "reason-missing"), await Decide(cato, invoice, "approval/withdrawal", new JsonObject { ["reason"] = "..." }) is var (faulty, said) ? (faulty, (string?)said["code"]) : default);
+        var (taken, open) = await Decide(cato, invoice, "approval/withdrawal", new JsonObject { ["reason"] = "The vendor called." });
+        Assert.Equal((200, "clear", ""), (taken, (string?)open["state"], (string?)open["firstApprovedBy"]));
+        Assert.Equal("Cato Fenn", (string?)(await Decide(cato, invoice, "approval")).Body["firstApprovedBy"]);
+        Assert.Equal(409, (await Decide(cato, await Clear(ada, batch, 1), "approval/withdrawal", new JsonObject { ["reason"] = "The vendor called." })).Status);
+    }
+
+    [Fact]
+    public async Task Many_are_approved_at_once_each_as_it_was_seen_with_their_sum_typed_where_it_is_large()
+    {
+        var (service, ada, cato, berta, batch) = await Department();
+        await using var _ = service;
+        using SignedIn one = ada, two = cato, three = berta;
+        var clear = (await ada.Get($"batches/{batch}/invoices")).AsArray().Where(one => (string?)one!["state"] == "clear").Select(one => one!).ToList();
+        var held = (await ada.Get($"batches/{batch}/invoices")).AsArray().FirstOrDefault(one => (string?)one!["state"] == "held");
+        var currency = (string)clear[0]["currency"]!;
+        var sum = clear.Sum(one => decimal.Parse((string)one["total"]!, CultureInfo.InvariantCulture) * ((string?)one["kind"] == "creditNote" ? -1 : 1));
+        await Say(ada, new JsonObject { ["typedAbove"] = new JsonObject { [currency] = "10.00" } });
+        JsonObject Wanted(string? typed, params IEnumerable<JsonNode> invoices)
+        {
+            var wanted = new JsonObject { ["invoices"] = new JsonArray([.. invoices.Select(invoice => new JsonObject { ["id"] = (int)invoice["id"]!, ["revision"] = (int)invoice["revision"]! })]) };
+            if (typed is not null)
+                wanted["sums"] = new JsonObject { [currency] = typed };
+            return wanted;
+        }
+
+        var path = $"batches/{batch}/approval";
+        Assert.Equal(403, (await berta.Send(HttpMethod.Post, path, Wanted(null, clear))).Status);
+        var (status, problem) = await cato.Send(HttpMethod.Post, path, Wanted(null, clear));
+        Assert.Equal((409, "sum-needed"), (status, (string?)problem["code"]));
+        var told = sum.ToString("N2", CultureInfo.InvariantCulture);
+        Assert.Equal($"These come to {told} {currency}, which is more than 10.00 {currency}: type the sum to approve them.", (string?)problem["detail"]);
+        (status, problem) = await cato.Send(HttpMethod.Post, path, Wanted("1.00", clear));
+        Assert.Equal((409, $"These come to {told} {currency}, not to 1.00 {currency}. Nothing was approved."), (status, (string?)problem["detail"]));
+        Assert.DoesNotContain((await ada.Get($"batches/{batch}/invoices")).AsArray(), one => (string?)one!["state"] == "approved");
+
+        // One that changed since it was seen, and one that is held, keep none of the others back.
+        await Decide(berta, clear[0], "hand-over", new JsonObject { ["to"] = "Cato Fenn", ["note"] = "Look at it." });
+        List<JsonNode> wanted = held is null ? clear : [.. clear, held];
+        var typed = wanted.Sum(one => decimal.Parse((string)one["total"]!, CultureInfo.InvariantCulture) * ((string?)one["kind"] == "creditNote" ? -1 : 1)).ToString(CultureInfo.InvariantCulture);
+        (status, var done) = await cato.Send(HttpMethod.Post, path, Wanted(typed, wanted));
+        Assert.True(status == 200, done.ToJsonString());
+        Assert.Equal(clear.Skip(1).Select(one => (int)one["id"]!).Order(), done["approved"]!.AsArray().Select(id => (int)id!).Order());
+        Assert.Equal(held is null ? "changed-since" : "changed-since findings-open", string.Join(' ', done["refused"]!.AsArray().Select(one => (string)one!["code"]!).Order()));
+        Assert.Equal(clear.Count - 1, (await ada.Get($"batches/{batch}/invoices")).AsArray().Count(one => (string?)one!["state"] == "approved"));
+        Assert.Equal(clear.Count - 1, (await ada.Get("history?act=approved&by=Cato Fenn")).AsArray().Count);
+        Assert.Equal(422, (await cato.Send(HttpMethod.Post, path, new JsonObject())).Status);
+    }
+}
