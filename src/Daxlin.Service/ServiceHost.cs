@@ -46,9 +46,14 @@ public static class ServiceHost
     {
         var builder = WebApplication.CreateSlimBuilder();
         builder.Services.AddRoutingCore();
+        builder.WebHost.UseKestrelHttpsConfiguration();
         builder.WebHost.ConfigureKestrel(kestrel =>
         {
-            kestrel.Listen(settings.Address, settings.Port);
+            kestrel.Listen(settings.Address, settings.Port, listen =>
+            {
+                if (settings.Certificate is { } certificate)
+                    listen.UseHttps(certificate);
+            });
             kestrel.Limits.MaxRequestBodySize = BatchEndpoints.LargestUpload;
             kestrel.AddServerHeader = false;
         });
@@ -155,10 +160,12 @@ public static class ServiceHost
         });
 
         var app = builder.Build();
+        if (!settings.Proxies.IsEmpty)
+            app.UseForwardedHeaders(BehindProxy.Of(settings));
         SafeHeaders.Use(app);
         app.UseExceptionHandler();
         app.UseStatusCodePages();
-        OnlyThisMachine.Use(app);
+        OnlyOwnPages.Use(app, settings);
         OnlyUtf8.Use(app);
         app.UseSerilogRequestLogging();
         app.UseRouting();

@@ -1,10 +1,13 @@
+using System.Collections.Immutable;
 using System.Net;
+using System.Security.Cryptography;
+using System.Security.Cryptography.X509Certificates;
 using Daxlin.Service.Web;
 
 namespace Daxlin.Service;
 
 /// <summary>How the service was asked to run.</summary>
-/// <param name="Address">What it listens on; loopback only.</param>
+/// <param name="Address">What it listens on: this machine alone, unless people sign in and the line is encrypted.</param>
 /// <param name="Data">Its data folder.</param>
 /// <param name="Console">The folder of the built console, or null if it was not built.</param>
 /// <param name="EndsWithInput">Says that it stops when its standard input ends, so that it never outlives who started it.</param>
@@ -16,9 +19,18 @@ public sealed record ServiceSettings(IPAddress Address, int Port, string Data, s
     /// <summary>Says that nobody signs in, and whoever reaches the port may do everything; for one desk and for the demo.</summary>
     public bool IsWithoutSignIn { get; init; }
 
+    /// <summary>The names that it answers to beside this machine's own.</summary>
+    public ImmutableArray<string> Hosts { get; init; } = [];
+
+    /// <summary>Proxies that stand before it, whose word on where a request came from counts.</summary>
+    public ImmutableArray<IPAddress> Proxies { get; init; } = [];
+
+    /// <summary>By which the line is encrypted; null if it is not, or if a proxy does it.</summary>
+    public X509Certificate2? Certificate { get; init; }
+
     public const int UsualPort = 7380;
 
-    /// <summary>Reads <c>--port N --data DIR --bind ADDRESS --console DIR --samples DIR --without-sign-in --ends-with-input</c>.</summary>
+    /// <summary>Reads <c>--port N --data DIR --bind ADDRESS --host NAME --certificate FILE --certificate-key FILE --behind-proxy ADDRESS --console DIR --samples DIR --without-sign-in --ends-with-input</c>.</summary>
     /// <exception cref="SettingsException">A setting is unknown or cannot be met; the message says why.</exception>
     public static ServiceSettings Parse(string[] args)
     {
@@ -26,6 +38,7 @@ public sealed record ServiceSettings(IPAddress Address, int Port, string Data, s
             IPAddress.Loopback, UsualPort,
             Path.Combine(Environment.GetFolderPath(Environment.SpecialFolder.LocalApplicationData, Environment.SpecialFolderOption.Create), "daxlin"),
             null, false);
+        var (certificate, certificateKey) = ("", "");
         for (var index = 0; index < args.Length; index++)
         {
             settings = args[index] switch
@@ -33,6 +46,10 @@ public sealed record ServiceSettings(IPAddress Address, int Port, string Data, s
                 "--port" => settings with { Port = PortOf(Next()) },
                 "--data" => settings with { Data = Next() },
                 "--bind" => settings with { Address = AddressOf(Next()) },
+                "--host" => settings with { Hosts = settings.Hosts.Add(Next()) },
+                "--behind-proxy" => settings with { Proxies = settings.Proxies.Add(AddressOf(Next())) },
+                "--certificate" => settings.Noting(certificate = Next()),
+                "--certificate-key" => settings.Noting(certificateKey = Next()),
                 "--console" => settings with { Console = Next() },
                 "--samples" => settings with { Samples = Next() },
                 "--without-sign-in" => settings with { IsWithoutSignIn = true },
@@ -41,21 +58,46 @@ public sealed record ServiceSettings(IPAddress Address, int Port, string Data, s
             };
             string Next() => ++index < args.Length ? args[index] : throw new SettingsException($"{args[index - 1]} wants a value.");
         }
-        return settings;
+        if (certificateKey.Length > 0 && certificate.Length == 0)
+            throw new SettingsException("--certificate-key is of no use without --certificate.");
+        return (certificate.Length > 0 ? settings with { Certificate = CertificateOf(certificate, certificateKey) } : settings).Checked();
     }
+
+    /// <summary>The same; what was said is put together once all of it is known.</summary>
+    private ServiceSettings Noting(string said) => said.Length > 0 ? this : throw new SettingsException("An empty name is no file.");
 
     private static int PortOf(string text) =>
         int.TryParse(text, out var port) && port is >= 0 and < 65536 ? port : throw new SettingsException($"“{text}” is no port.");
 
-    private static IPAddress AddressOf(string text)
+    private static IPAddress AddressOf(string text) =>
+        OnlyOwnPages.IsLoopbackName(text) && !IPAddress.TryParse(text, out _) ? IPAddress.Loopback
+        : IPAddress.TryParse(text, out var address) ? address : throw new SettingsException($"“{text}” is no address; one is written as 192.0.2.7, or 0.0.0.0 for all of this machine.");
+
+    /// <summary>Whoever reaches it beyond this machine has to sign in, on a line that nobody listens to.</summary>
+    private ServiceSettings Checked()
     {
-        if (!OnlyThisMachine.IsLoopbackName(text))
+        var isBeyond = !IPAddress.IsLoopback(Address);
+        if (IsWithoutSignIn && (isBeyond || !Hosts.IsEmpty || !Proxies.IsEmpty))
+            throw new SettingsException("Without sign-in Daxlin is for this machine alone: anyone on the network could approve and post invoices. Leave --without-sign-in out, or --bind, --host and --behind-proxy.");
+        if (isBeyond && Certificate is null && Proxies.IsEmpty)
+            throw new SettingsException($"Daxlin does not listen on {Address} unencrypted: passwords and invoices could be read on the way. Name a certificate (--certificate), or the proxy that encrypts before it (--behind-proxy).");
+        if ((isBeyond || !Proxies.IsEmpty) && Hosts.IsEmpty)
+            throw new SettingsException("Say by which name Daxlin is reached (--host ap.example.org): it answers to no other, so that no stranger's site can pass for it.");
+        return this;
+    }
+
+    /// <summary>Reads a certificate in PEM with its key beside it or in the same file, or in PKCS #12.</summary>
+    private static X509Certificate2 CertificateOf(string file, string key)
+    {
+        try
         {
-            throw new SettingsException(
-                $"Daxlin does not listen on {text}: it has no sign-in yet, so anyone on the network could approve and post "
-                + "invoices. It listens on this machine only (127.0.0.1).");
+            return file.EndsWith(".pfx", StringComparison.OrdinalIgnoreCase) || file.EndsWith(".p12", StringComparison.OrdinalIgnoreCase)
+                ? X509CertificateLoader.LoadPkcs12FromFile(file, null) : X509Certificate2.CreateFromPemFile(file, key.Length > 0 ? key : null);
         }
-        return IPAddress.TryParse(text, out var address) ? address : IPAddress.Loopback;
+        catch (Exception error) when (error is CryptographicException or IOException or UnauthorizedAccessException or ArgumentException)
+        {
+            throw new SettingsException($"The certificate {file} cannot be read{(key.Length > 0 ? $" with the key {key}" : "")}: it is a PEM file with its key in it or beside it (--certificate-key), or PKCS #12 without a password.");
+        }
     }
 }
 

@@ -27,10 +27,11 @@ public sealed class ServiceUnderTest : IAsyncDisposable
     /// <param name="samples">The folder of made-up invoices that it may offer, or null for none.</param>
     /// <param name="port">0 for any that is free.</param>
     /// <param name="signsIn">Says that people have to sign in; else everyone may do everything, as at one desk.</param>
-    public static async Task<ServiceUnderTest> Start(string? data = null, string? samples = null, int port = 0, bool signsIn = false)
+    /// <param name="arguments">What else it is told.</param>
+    public static async Task<ServiceUnderTest> Start(string? data = null, string? samples = null, int port = 0, bool signsIn = false, params string[] arguments)
     {
         data ??= Directory.CreateTempSubdirectory("daxlin-test-").FullName;
-        string[] more = [.. samples is null ? Array.Empty<string>() : ["--samples", samples], .. signsIn ? Array.Empty<string>() : ["--without-sign-in"]];
+        string[] more = [.. samples is null ? Array.Empty<string>() : ["--samples", samples], .. signsIn ? Array.Empty<string>() : ["--without-sign-in"], .. arguments];
         var process = Process.Start(StartInfo(["--data", data, "--port", port.ToString(System.Globalization.CultureInfo.InvariantCulture), "--ends-with-input", .. more]))!;
         var line = await process.StandardOutput.ReadLineAsync().WaitAsync(Patience)
             ?? throw new InvalidOperationException($"The service did not start: {await process.StandardError.ReadToEndAsync()}");

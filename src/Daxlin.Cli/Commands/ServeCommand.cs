@@ -9,9 +9,18 @@ internal static class ServeCommand
 
     public static Command Make()
     {
-        var bind = new Option<string?>("--bind") { Description = "The address to listen on; this machine's own only.", HelpName = "ADDRESS" };
+        Option<string?>[] more =
+        [
+            new("--bind") { Description = "The address to listen on; beyond this machine only with --host and an encrypted line.", HelpName = "ADDRESS" },
+            new("--host") { Description = "The name by which it is reached; it answers to no other but localhost.", HelpName = "NAME" },
+            new("--certificate") { Description = "Encrypts the line: a PEM file, with --certificate-key or the key in it, or PKCS #12.", HelpName = "FILE" },
+            new("--certificate-key") { Description = "The key of the certificate, in PEM.", HelpName = "FILE" },
+            new("--behind-proxy") { Description = "The address of a proxy that encrypts before it; its word on where requests come from counts.", HelpName = "ADDRESS" },
+        ];
         var withoutSignIn = new Option<bool>("--without-sign-in") { Description = "Let everyone who reaches the port do everything, and only say a name: for one desk." };
-        var serve = new Command("serve", "Start the service, on this machine only.") { Port, Data, bind, withoutSignIn };
+        var serve = new Command("serve", "Start the service, on this machine only unless said otherwise.") { Port, Data, withoutSignIn };
+        foreach (var option in more)
+            serve.Options.Add(option);
         serve.SetAction(async (parsed, cancel) =>
         {
             var arguments = new List<string>();
@@ -19,8 +28,11 @@ internal static class ServeCommand
                 arguments.AddRange(["--port", $"{port}"]);
             if (parsed.GetValue(Data) is { } data)
                 arguments.AddRange(["--data", data]);
-            if (parsed.GetValue(bind) is { } address)
-                arguments.AddRange(["--bind", address]);
+            foreach (var option in more)
+            {
+                if (parsed.GetValue(option) is { } said)
+                    arguments.AddRange([option.Name, said]);
+            }
             if (parsed.GetValue(withoutSignIn))
                 arguments.Add("--without-sign-in");
             try

@@ -46,7 +46,8 @@ internal sealed class ApprovalRulings(DaxlinDb db, TimeProvider clock)
                 return (limits.ToImmutable(), Refused.Faulty("currency-unknown", $"“{code}” under “{key}” is no currency of ISO 4217."));
             if (!decimal.TryParse(text, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var limit))
                 return (limits.ToImmutable(), Refused.Faulty("limit-faulty", $"“{text}” is no amount; one is written as 10000.00."));
-            limits[currency.Code] = limit;
+            // With the digits that its currency has: 10000 EUR is 10,000.00 EUR.
+            limits[currency.Code] = limit + (0 * currency.MinorUnit);
         }
         return (limits.ToImmutable(), null);
     }

@@ -16,6 +16,8 @@ internal static class SafeHeaders
             headers.XContentTypeOptions = "nosniff";
             headers["Referrer-Policy"] = "no-referrer";
             headers.XFrameOptions = "DENY";
+            if (context.Request.IsHttps)
+                headers.StrictTransportSecurity = "max-age=31536000";
             // What the interface answers stays in no cache: the next at this browser may not have the right to it.
             if (context.Request.Path.StartsWithSegments("/api") && headers.CacheControl.Count == 0)
                 headers.CacheControl = "no-store";

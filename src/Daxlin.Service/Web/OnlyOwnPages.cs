@@ -3,19 +3,19 @@ using System.Net;
 namespace Daxlin.Service.Web;
 
 /// <summary>
-/// Refuses requests that another site's page makes in the clerk's browser. As long as there is no sign-in, whoever can
-/// make a request can approve an invoice.
+/// Refuses requests that another site's page makes in the clerk's browser, and those to another name than the service has: this
+/// machine's own, and what it was told to answer to.
 /// </summary>
-internal static class OnlyThisMachine
+internal static class OnlyOwnPages
 {
-    public static void Use(WebApplication app) => app.Use(async (context, next) =>
+    public static void Use(WebApplication app, ServiceSettings settings) => app.Use(async (context, next) =>
     {
         var request = context.Request;
         var origin = request.Headers.Origin.ToString();
         var site = request.Headers["Sec-Fetch-Site"].ToString();
         // A name that a stranger's server points at this machine would make its pages "same origin": only our own names count.
-        if (!IsLoopbackName(request.Host.Host))
-            await Refuse(context, "host-refused", $"Daxlin answers to localhost only, not to “{request.Host.Host}”.");
+        if (!IsLoopbackName(request.Host.Host) && !settings.Hosts.Contains(request.Host.Host, StringComparer.OrdinalIgnoreCase))
+            await Refuse(context, "host-refused", $"Daxlin answers to {string.Join(" and ", settings.Hosts.Prepend("localhost"))} only, not to “{request.Host.Host}”.");
         else if (origin.Length > 0 && origin != $"{request.Scheme}://{request.Host}")
             await Refuse(context, "origin-refused", $"Requests from “{origin}” are refused: only Daxlin's own pages may make them.");
         else if (site is "cross-site" or "same-site")
