@@ -12,9 +12,12 @@ internal static class Client
     /// <summary>Where the clients of this run remember what they were shown.</summary>
     private static readonly string State = Directory.CreateTempSubdirectory("daxlin-state-").FullName;
 
-    public static async Task<(int ExitCode, string Out, string Error)> Run(string? server, params string[] arguments)
+    public static Task<(int ExitCode, string Out, string Error)> Run(string? server, params string[] arguments) => Type("", server, arguments);
+
+    /// <summary>Runs with some lines piped in.</summary>
+    public static async Task<(int ExitCode, string Out, string Error)> Type(string piped, string? server, params string[] arguments)
     {
-        var start = new ProcessStartInfo("dotnet") { RedirectStandardOutput = true, RedirectStandardError = true };
+        var start = new ProcessStartInfo("dotnet") { RedirectStandardInput = piped.Length > 0, RedirectStandardOutput = true, RedirectStandardError = true };
         start.ArgumentList.Add(Path.Combine(AppContext.BaseDirectory, "daxlin.dll"));
         foreach (var argument in arguments)
             start.ArgumentList.Add(argument);
@@ -23,6 +26,11 @@ internal static class Client
         start.Environment["DAXLIN_STATE"] = State;
         start.Environment["DAXLIN_SAMPLES"] = Repository.Samples;
         using var process = Process.Start(start)!;
+        if (piped.Length > 0)
+        {
+            await process.StandardInput.WriteAsync(piped);
+            process.StandardInput.Close();
+        }
         var (output, error) = (process.StandardOutput.ReadToEndAsync(), process.StandardError.ReadToEndAsync());
         using var patience = new CancellationTokenSource(Patience);
         await process.WaitForExitAsync(patience.Token);
