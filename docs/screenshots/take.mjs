@@ -169,7 +169,58 @@ await page.getByRole("dialog").getByText("ledger-lines-1.csv").waitFor();
 await asked();
 await (await take("history", "/history", "table"))();
 
-for (const name of ["batch-sheet", "invoice-sheet", "accuracy"]) {
+// A department whose people sign in: who they are, and an approval that four eyes refuse.
+const office = process.env.PEOPLE_SERVER;
+const password = "four gulls on a mast";
+async function follow(link, name) {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const browsed = await context.newPage();
+  await browsed.goto(link);
+  await browsed.getByRole("textbox", { name: "Password" }).waitFor();
+  if (name) {
+    await browsed.getByLabel("Your name").fill(name);
+  }
+  await browsed.getByRole("textbox", { name: "Password" }).fill(password);
+  await browsed.getByRole("textbox", { name: "The same again" }).fill(password);
+  await browsed.keyboard.press("Enter");
+  await browsed.getByRole("navigation", { name: "Pages" }).waitFor();
+  const { formToken } = await (await browsed.request.get(`${office}/api/v1/session`)).json();
+  const send = async (method, path, body, revision) => {
+    const answer = await browsed.request.fetch(`${office}/api/v1/${path}`, {
+      method,
+      ...body,
+      headers: { "Daxlin-Form": formToken, ...(revision !== undefined && { "If-Match": `"${revision}"` }) },
+    });
+    return answer.json();
+  };
+  return { browsed, send };
+}
+const ada = await follow(`${office}/${process.env.PEOPLE_LINK}`, "Ada Wrenfield");
+const added = async (name, role, groups = []) => (await ada.send("POST", "people", { data: { name, roles: [role], groups } })).link;
+await added("Berta Quill", "clerk", ["Galley"]);
+const cato = await follow(`${office}${await added("Cato Fenn", "approver")}`);
+await added("Dora Marsh", "auditor");
+await ada.send("PUT", "approval-rules", { data: { keepsCorrectors: true, twoAbove: { EUR: "10000" }, typedAbove: { EUR: "50000" } } }, 0);
+const brinewood = join(here, "../../samples/brinewood-chandlery");
+await ada.send("POST", "templates", { data: JSON.parse(readFileSync(join(brinewood, "brinewood.template.json"), "utf8")) });
+const taken = await ada.send("POST", "batches", { data: { name: "Stores, November" } });
+await ada.send("POST", `batches/${taken.id}/documents`, {
+  multipart: { files: { name: "brinewood-chandlery-01.pdf", mimeType: "application/pdf", buffer: readFileSync(join(brinewood, "brinewood-chandlery-01.pdf")) } },
+});
+await (await ada.browsed.request.get(`${office}/api/v1/batches/${taken.id}/events`)).text();
+const [only] = await ada.send("GET", `batches/${taken.id}/invoices`, {});
+await cato.send("POST", `invoices/${only.id}/corrections`, { data: { act: "enter", of: "purchaseOrder", text: "KSF-10708" } }, only.revision);
+await cato.browsed.goto(`${office}/invoices/${only.id}`);
+await cato.browsed.locator("[data-mark=total]").first().waitFor();
+await cato.browsed.getByRole("button", { name: "Approve", exact: true }).click();
+await cato.browsed.getByRole("alert").waitFor();
+await cato.browsed.screenshot({ path: join(here, "four-eyes.png") });
+await ada.browsed.goto(`${office}/people`);
+await ada.browsed.getByText("Two approvers above").waitFor();
+await ada.browsed.screenshot({ path: join(here, "people.png") });
+
+{
+  const name = "invoice-sheet";
   const text = readFileSync(join(scratch, `${name}.txt`), "utf8").replace(/[&<]/g, (c) => (c === "&" ? "&amp;" : "&lt;"));
   await page.setContent(`<pre style="font: 14px/1.35 'DejaVu Sans Mono'; margin: 16px; display: inline-block">${text}</pre>`);
   await page.locator("pre").screenshot({ path: join(here, `${name}.png`) });

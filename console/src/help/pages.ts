@@ -8,6 +8,7 @@ const files = import.meta.glob<string>(
     "../../../docs/DELIVERY.md",
     "../../../docs/ELECTRONIC.md",
     "../../../docs/VENDORS.md",
+    "../../../docs/PEOPLE.md",
     "../../../docs/TEMPLATES.md",
     "../../../docs/templates/*.md",
   ],

@@ -93,7 +93,8 @@ export function PeoplePage() {
       {mayChange && changed === null && <AddPerson show={setLink} />}
       <FourEyes mayChange={mayChange} />
       <p className="soft">
-        What each did, sign-ins and refusals too, is in the <Link to="/history">history</Link>.
+        What each did, sign-ins and refusals too, is in the <Link to="/history">history</Link>; who may do
+        what is told in the <Link to="/help/PEOPLE">help</Link>.
       </p>
     </main>
   );
