@@ -107,6 +107,22 @@ test("people come in by links, sign in by keyboard, and do what they may", async
     "Berta Quill may not look after people and settings; that is for administrators. Those who can: Ada Wrenfield.",
   );
 
+  // Who is going to be away hands approvals over for a time, and takes them back.
+  await page.goto(`${ORIGIN}/you`);
+  const away = page.getByRole("region", { name: "While you are away" });
+  await away.getByLabel("Who approves for you").selectOption("Berta Quill");
+  const tomorrow = new Date(Date.now() + 86_400_000).toISOString().slice(0, 10);
+  await away.getByLabel("Up to and with").fill(tomorrow);
+  await away.getByRole("button", { name: "Hand over" }).click();
+  await expect(away).toContainText(`Berta Quill approves for Ada Wrenfield, up to and with ${tomorrow}.`);
+  await expectNoViolation(page);
+  expect((await (await late.request.get(`${ORIGIN}/api/v1/session`)).json()).standsInFor).toBe(
+    "Ada Wrenfield",
+  );
+  await away.getByRole("button", { name: "End it" }).click();
+  await expect(away.getByRole("button", { name: "Hand over" })).toBeVisible();
+  await page.goto(`${ORIGIN}/people`);
+
   // Her sign-in ends while she types: she is asked for the password above what she typed, and goes on with it.
   await page.reload();
   await page

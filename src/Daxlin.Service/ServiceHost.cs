@@ -169,8 +169,8 @@ public static class ServiceHost
         OnlyUtf8.Use(app);
         app.UseSerilogRequestLogging();
         app.UseRouting();
-        app.UseRateLimiter();
         app.UseAuthentication();
+        app.UseRateLimiter();
         FormGuard.Use(app);
         app.UseAuthorization();
         Reach.Use(app);
@@ -181,6 +181,7 @@ public static class ServiceHost
         SessionEndpoints.Map(api);
         PersonEndpoints.Map(api);
         KeyEndpoints.Map(api);
+        StandInEndpoints.Map(api);
         ApprovalEndpoints.Map(api);
         TemplateEndpoints.Map(api);
         DeskEndpoints.Map(api);

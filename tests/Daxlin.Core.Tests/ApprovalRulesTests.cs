@@ -14,7 +14,7 @@ public class ApprovalRulesTests
         true, true, true, ImmutableSortedDictionary<string, decimal>.Empty.Add("EUR", 10_000m), ImmutableSortedDictionary<string, decimal>.Empty);
 
     private static ApprovalFacts Facts(decimal total = 100, string corrected = "", string template = "", string account = "", bool isChanged = false, string first = "", Currency? currency = null) =>
-        new("Invoice 7", currency ?? Euro, total, corrected.Length == 0 ? [] : [corrected], template, account.Length == 0 ? [] : [account], isChanged, first);
+        new("Invoice 7", currency ?? Euro, total, corrected.Length == 0 ? [] : [corrected], template, account.Length == 0 ? [] : [account], isChanged, first.Length == 0 ? null : new Approver(first));
 
     [Fact]
     public void Who_had_a_hand_in_it_is_refused_by_the_rule_that_says_so_and_by_no_other()
@@ -26,9 +26,9 @@ public class ApprovalRulesTests
             (Facts(account: "BERTA"), "Invoice 7 is paid to an account that Berta added or confirmed, who therefore does not approve it as well."),
         })
         {
-            Assert.Equal(ApprovalVerdict.Refused(sentence), facts.Of("Berta", Strict));
-            Assert.Equal(ApprovalVerdict.Enough, facts.Of("Cato", Strict));
-            Assert.Equal(ApprovalVerdict.Enough, facts.Of("Berta", ApprovalRules.None));
+            Assert.Equal(ApprovalVerdict.Refused(sentence), facts.Of(new Approver("Berta"), Strict));
+            Assert.Equal(ApprovalVerdict.Enough, facts.Of(new Approver("Cato"), Strict));
+            Assert.Equal(ApprovalVerdict.Enough, facts.Of(new Approver("Berta"), ApprovalRules.None));
         }
     }
 
@@ -38,16 +38,29 @@ public class ApprovalRulesTests
     [InlineData(-12_500.00, "EUR", "12,500.00 EUR is more than 10,000.00 EUR")]
     [InlineData(99_999.00, "GBP", null)]
     public void A_sum_above_the_limit_of_its_currency_takes_two(double total, string currency, string? why) =>
-        Assert.Equal(why ?? "", Facts((decimal)total, currency: Currency.Find(currency)).Of("Cato", Strict).WhySecond);
+        Assert.Equal(why ?? "", Facts((decimal)total, currency: Currency.Find(currency)).Of(new Approver("Cato"), Strict).WhySecond);
 
     [Fact]
     public void A_changed_account_takes_two_whatever_the_rules_say_and_two_are_two_persons()
     {
-        Assert.Equal(ApprovalVerdict.First("it is the first to be paid to a changed account"), Facts(isChanged: true).Of("Cato", ApprovalRules.None));
+        Assert.Equal(ApprovalVerdict.First("it is the first to be paid to a changed account"), Facts(isChanged: true).Of(new Approver("Cato"), ApprovalRules.None));
         Assert.Equal(
             ApprovalVerdict.Refused("Invoice 7 was approved by Cato already, and takes a second approver: it is the first to be paid to a changed account."),
-            Facts(isChanged: true, first: "Cato").Of("CATO", ApprovalRules.None));
-        Assert.Equal(ApprovalVerdict.Enough, Facts(isChanged: true, first: "Cato").Of("Dora", ApprovalRules.None));
+            Facts(isChanged: true, first: "Cato").Of(new Approver("CATO"), ApprovalRules.None));
+        Assert.Equal(ApprovalVerdict.Enough, Facts(isChanged: true, first: "Cato").Of(new Approver("Dora"), ApprovalRules.None));
+    }
+
+    [Fact]
+    public void Who_stands_in_is_refused_for_what_either_of_both_had_a_hand_in()
+    {
+        var standIn = new Approver("Berta", "Cato");
+        Assert.Equal("Berta for Cato", standIn.ToString());
+        Assert.StartsWith("Invoice 7 was corrected by Cato, who", Facts(corrected: "Cato").Of(standIn, Strict).Refusal, StringComparison.Ordinal);
+        Assert.StartsWith("Invoice 7 was corrected by Berta, who", Facts(corrected: "Berta").Of(standIn, Strict).Refusal, StringComparison.Ordinal);
+        // One person for another is not two: neither of both is the second after the other.
+        foreach (var (first, second) in new[] { (standIn, new Approver("Cato")), (new Approver("Cato"), standIn), (standIn, standIn), (new Approver("Berta"), standIn) })
+            Assert.Contains($"was approved by {first} already", (Facts(20_000) with { First = first }).Of(second, Strict).Refusal, StringComparison.Ordinal);
+        Assert.Equal(ApprovalVerdict.Enough, (Facts(20_000) with { First = standIn }).Of(new Approver("Dora"), Strict));
     }
 
     /// <summary>Whoever approves in whatever order: what is approved was approved by persons whom no rule keeps, and by two where two are needed.</summary>
@@ -70,7 +83,7 @@ public class ApprovalRulesTests
             var isApproved = false;
             foreach (var person in order)
             {
-                var verdict = (invoice with { FirstBy = counted.FirstOrDefault() ?? "" }).Of(person, asked);
+                var verdict = (invoice with { First = counted.Count == 0 ? null : new Approver(counted[0]) }).Of(new Approver(person), asked);
                 if (verdict.Refusal.Length > 0)
                     continue;
                 counted.Add(person);

@@ -84,6 +84,50 @@ public class ApprovalTests
     }
 
     [Fact]
+    public async Task Who_is_away_gives_the_right_to_another_for_a_time_and_both_names_are_told()
+    {
+        var (service, ada, cato, berta, batch) = await Department();
+        await using var _ = service;
+        using SignedIn one = ada, two = cato, three = berta;
+        var (first, second) = (await Clear(ada, batch, 0), await Clear(ada, batch, 1));
+        var today = DateOnly.FromDateTime(DateTime.UtcNow);
+        JsonObject Wanted(string standIn, int days, string? absent = null) => new() { ["standIn"] = standIn, ["until"] = today.AddDays(days).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), ["absent"] = absent };
+        Assert.Equal(403, (await Decide(berta, first, "approval")).Status);
+        foreach (var (who, wanted, status, code) in new[]
+        {
+            (berta, Wanted("Ada Wrenfield", 3, "Cato Fenn"), 403, "right-missing"), (berta, Wanted("Cato Fenn", 3), 409, "no-approver"), (cato, Wanted("Ada Wrenfield", 3), 409, "approver-already"),
+            (cato, Wanted("Nobody Known", 3), 422, "person-unknown"), (cato, Wanted("Berta Quill", -1), 422, "until-faulty"), (cato, Wanted("Berta Quill", 400), 422, "until-faulty"),
+        })
+        {
+            var (refused, problem) = await who.Send(HttpMethod.Post, "stand-ins", wanted);
+            Assert.Equal((status, code), (refused, (string?)problem["code"]));
+        }
+        var (made, standIn) = await cato.Send(HttpMethod.Post, "stand-ins", Wanted("berta quill", 3));
+        Assert.Equal((201, true), (made, (bool)standIn["holds"]!));
+        Assert.Equal(409, (await ada.Send(HttpMethod.Post, "stand-ins", Wanted("Berta Quill", 3))).Status);
+        Assert.Equal("Cato Fenn", (string?)(await berta.Get("session"))["standsInFor"]);
+        var (approved, invoice) = await Decide(berta, first, "approval");
+        Assert.Equal((200, "approved", "Berta Quill for Cato Fenn"), (approved, (string?)invoice["state"], (string?)invoice["decisions"]!.AsArray()[^1]!["by"]));
+
+        // What Cato corrected, Berta does not approve for him; nor is she his second, or confirms accounts.
+        await Say(ada, new JsonObject { ["keepsCorrectors"] = true, ["twoAbove"] = new JsonObject { [(string)second["currency"]!] = "0.00" } });
+        await Decide(cato, second, "corrections", new JsonObject { ["act"] = "enter", ["of"] = "invoiceNumber", ["text"] = "ELL-2" });
+        Assert.StartsWith($"Invoice {second["id"]} was corrected by Cato Fenn", (string?)(await Decide(berta, second, "approval")).Body["detail"], StringComparison.Ordinal);
+        var third = await Clear(ada, batch, 1);
+        Assert.Equal("Cato Fenn", (string?)(await Decide(cato, third, "approval")).Body["firstApprovedBy"]);
+        Assert.Equal("four-eyes", (string?)(await Decide(berta, third, "approval")).Body["code"]);
+        Assert.Equal("approved", (string?)(await Decide(ada, third, "approval")).Body["state"]);
+        var vendor = (await ada.Get("vendors")).AsArray()[0]!;
+        Assert.Equal(403, (await berta.Send(HttpMethod.Post, $"vendors/{vendor["id"]}/accounts/confirmation", new JsonObject(), (int)vendor["revision"]!)).Status);
+        // A key that Berta makes has her own rights alone.
+        Assert.Equal("see work post", string.Join(' ', (await berta.Send(HttpMethod.Post, "access-keys", new JsonObject { ["name"] = "nightly" })).Body["record"]!["rights"]!.AsArray().Select(right => (string)right!)));
+
+        Assert.Equal(200, (await berta.Send(HttpMethod.Post, $"stand-ins/{standIn["id"]}/end", new JsonObject(), 1)).Status);
+        Assert.Equal(403, (await Decide(berta, await Clear(ada, batch, 0), "approval")).Status);
+        Assert.Contains("standInNamed standInEnded", string.Join(' ', (await ada.Get("history?person=2")).AsArray().Reverse().Select(entry => (string)entry!["act"]!)), StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task Many_are_approved_at_once_each_as_it_was_seen_with_their_sum_typed_where_it_is_large()
     {
         var (service, ada, cato, berta, batch) = await Department();

@@ -46,6 +46,7 @@ export type TriedLayout = components["schemas"]["TriedLayout"];
 export type Session = components["schemas"]["SessionRecord"];
 export type Person = components["schemas"]["PersonRecord"];
 export type ApprovalRules = components["schemas"]["ApprovalRulesRecord"];
+export type StandIn = components["schemas"]["StandInRecord"];
 export type AccessKey = components["schemas"]["KeyRecord"];
 export type Vendor = components["schemas"]["VendorDetail"];
 export type ImportedVendor = components["schemas"]["ImportedVendor"];

@@ -57,6 +57,12 @@ export const ask = {
       queryFn: () =>
         allOf((after) => api.GET("/api/v1/people", { params: { query: { after, limit: 1000 } } })),
     }),
+  standIns: () =>
+    queryOptions({
+      queryKey: ["stand-ins"],
+      queryFn: () =>
+        allOf((after) => api.GET("/api/v1/stand-ins", { params: { query: { after, limit: 1000 } } })),
+    }),
   approvalRules: () =>
     queryOptions({
       queryKey: ["approval-rules"],

@@ -570,6 +570,111 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/stand-ins": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who approves for whom, the newest first; what has ended, too. */
+        get: {
+            parameters: {
+                query?: {
+                    after?: string;
+                    limit?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StandInRecord"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Says who approves for an approver who is away, up to a day. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["StandInToName"];
+                };
+            };
+            responses: {
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StandInRecord"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/stand-ins/{id}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ends that before its time. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NothingSaid"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StandInRecord"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/invoices/{id}/approval": {
         parameters: {
             query?: never;
@@ -7370,6 +7475,8 @@ export interface components {
             hasSecondFactor: boolean;
             /** @description What changes anything sends it in the header Daxlin-Form; empty where no cookie is used. */
             formToken: string;
+            /** @description For whom one approves at the moment, who is away; empty for nobody. */
+            standsInFor: string;
         };
         /** @description Why a person sets an invoice aside. */
         SetAside: {
@@ -7409,6 +7516,34 @@ export interface components {
             eventType?: null | string;
             eventId?: null | string;
             reconnectionInterval?: null | string;
+        };
+        StandInRecord: {
+            /** Format: int32 */
+            id: number;
+            absent: string;
+            standIn: string;
+            /** Format: date-time */
+            from: string;
+            /**
+             * Format: date
+             * @description The last day.
+             */
+            until: string;
+            /** @description False once the time is over, or it was ended. */
+            holds: boolean;
+            /** Format: int32 */
+            revision: number;
+        };
+        StandInToName: {
+            /** @description Who approves meanwhile. */
+            standIn: null | string;
+            /**
+             * Format: date
+             * @description The last day.
+             */
+            until: null | string;
+            /** @description Who is away: an approver; oneself if it is left out. */
+            absent?: null | string;
         };
         StateTotal: {
             state: string;

@@ -6,6 +6,7 @@ import { api, dataOf, type Session } from "../api/client";
 import { ask } from "../api/queries";
 import { Failed, Loading } from "../shared/Notes";
 import { useWhereabouts } from "../shared/Trail";
+import { Away } from "./Away";
 import { Keys } from "./Keys";
 
 /** What one may do here, and one's own password, second factor and access keys. */
@@ -53,6 +54,7 @@ function You({ session }: { session: Session }) {
         <NewPassword />
         <SecondFactor session={session} />
       </div>
+      <Away session={session} />
       <Keys session={session} />
     </>
   );

@@ -56,7 +56,27 @@ internal static class PersonCommands
             context.Print(given, () => PrintLink(parsed.GetValue(Name)!, given["link"], parsed));
             return ExitCodes.Done;
         }));
-        return new Command("person", "The people who may sign in.") { list, add, change, disable, enable, link };
+        var until = new Option<string>("--until") { Description = "The last day: 2026-12-05.", HelpName = "DAY", Required = true };
+        var absent = new Option<string?>("--for") { Description = "Who is away; oneself if nobody is said.", HelpName = "NAME" };
+        var standIn = new Command("stand-in", "Say who approves for an approver who is away.") { Name, until, absent };
+        standIn.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
+        {
+            var made = await context.Service.Post(
+                "stand-ins", new JsonObject { ["standIn"] = parsed.GetValue(Name), ["until"] = PeriodCommands.DayOf(parsed.GetValue(until)!), ["absent"] = parsed.GetValue(absent) }, cancel);
+            context.Print(made, () => Terminal.Line($"{Shown.Text(made["standIn"])} approves for {Shown.Text(made["absent"])}, up to and with {Shown.Text(made["until"])}."));
+            return ExitCodes.Done;
+        }));
+        var back = new Command("back", "End what a person stands in for, or is stood in for, before its time.") { Name };
+        back.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
+        {
+            bool Is(JsonNode? name) => string.Equals(Shown.Text(name), parsed.GetValue(Name)!.Trim(), StringComparison.OrdinalIgnoreCase);
+            var holding = (await context.Service.GetAll("stand-ins", cancel)).FirstOrDefault(one => one!["holds"]!.GetValue<bool>() && (Is(one["absent"]) || Is(one["standIn"])))
+                ?? throw new RefusedException($"Nobody approves for {parsed.GetValue(Name)}, who approves for nobody either.");
+            var ended = await context.Service.Decide($"stand-ins/{Shown.Text(holding["id"])}/end", new JsonObject(), Shown.Number(holding["revision"]), cancel);
+            context.Print(ended, () => Terminal.Line($"{Shown.Text(ended["standIn"])} approves for {Shown.Text(ended["absent"])} no more."));
+            return ExitCodes.Done;
+        }));
+        return new Command("person", "The people who may sign in.") { list, add, change, disable, enable, link, standIn, back };
     }
 
     private static JsonObject AsItIs(JsonNode person, bool isDisabled) =>

@@ -11,30 +11,32 @@ namespace Daxlin.Core.People;
 /// <param name="TemplateBy">Who made the template version that captured it; empty if none did.</param>
 /// <param name="AccountBy">Who added and who confirmed the account that it is paid to.</param>
 /// <param name="IsAccountChanged">Says that the vendor was paid to other accounts before, and never yet to this one.</param>
-/// <param name="FirstBy">Who approved it first, as it is now; empty if nobody did.</param>
+/// <param name="First">Who approved it first, as it is now; null if nobody did.</param>
 public sealed record ApprovalFacts(
-    string Invoice, Currency? Currency, decimal Total, ImmutableArray<string> CorrectedBy, string TemplateBy, ImmutableArray<string> AccountBy, bool IsAccountChanged, string FirstBy)
+    string Invoice, Currency? Currency, decimal Total, ImmutableArray<string> CorrectedBy, string TemplateBy, ImmutableArray<string> AccountBy, bool IsAccountChanged, Approver? First)
 {
     /// <summary>Whether a person's approval counts, and whether it is enough.</summary>
     /// <remarks>
     /// Names are compared without regard to capitals. Who is refused as the first is refused as the second, too: 12,500.00 EUR over a limit
-    /// of 10,000.00 EUR, corrected by Berta, takes two others.
+    /// of 10,000.00 EUR, corrected by Berta, takes two others. Who stands in for another is refused for what either of both had a hand in.
     /// </remarks>
-    public ApprovalVerdict Of(string person, ApprovalRules rules)
+    public ApprovalVerdict Of(Approver person, ApprovalRules rules)
     {
-        bool Is(string other) => string.Equals(other, person, StringComparison.OrdinalIgnoreCase);
-        if (rules.KeepsCorrectors && CorrectedBy.Any(Is))
-            return ApprovalVerdict.Refused($"{Invoice} was corrected by {person}, who therefore does not approve it as well.");
-        if (rules.KeepsTemplateMakers && Is(TemplateBy))
-            return ApprovalVerdict.Refused($"{Invoice} was captured by a template that {person} made, who therefore does not approve it as well.");
-        if (rules.KeepsAccountKeepers && AccountBy.Any(Is))
-            return ApprovalVerdict.Refused($"{Invoice} is paid to an account that {person} added or confirmed, who therefore does not approve it as well.");
+        if (rules.KeepsCorrectors && Of(person, CorrectedBy) is { } corrector)
+            return ApprovalVerdict.Refused($"{Invoice} was corrected by {corrector}, who therefore does not approve it as well.");
+        if (rules.KeepsTemplateMakers && Of(person, [TemplateBy]) is { } maker)
+            return ApprovalVerdict.Refused($"{Invoice} was captured by a template that {maker} made, who therefore does not approve it as well.");
+        if (rules.KeepsAccountKeepers && Of(person, AccountBy) is { } keeper)
+            return ApprovalVerdict.Refused($"{Invoice} is paid to an account that {keeper} added or confirmed, who therefore does not approve it as well.");
         if (WhyTwo(rules) is not { } why)
             return ApprovalVerdict.Enough;
-        if (FirstBy.Length == 0)
+        if (First is null)
             return ApprovalVerdict.First(why);
-        return Is(FirstBy) ? ApprovalVerdict.Refused($"{Invoice} was approved by {FirstBy} already, and takes a second approver: {why}.") : ApprovalVerdict.Enough;
+        return person.Shares(First.Names) ? ApprovalVerdict.Refused($"{Invoice} was approved by {First} already, and takes a second approver: {why}.") : ApprovalVerdict.Enough;
     }
+
+    /// <summary>The first whose approval it is of those who had a hand in it; null if none had.</summary>
+    private static string? Of(Approver person, ImmutableArray<string> hands) => person.Names.FirstOrDefault(name => hands.Contains(name, StringComparer.OrdinalIgnoreCase));
 
     private string? WhyTwo(ApprovalRules rules) =>
         IsAccountChanged ? "it is the first to be paid to a changed account"

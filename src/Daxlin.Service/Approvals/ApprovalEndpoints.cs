@@ -28,18 +28,18 @@ internal static class ApprovalEndpoints
 
     private static Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Approve(
         int id, Approval approval, HttpRequest request, Actor actor, BoundActs acts, Approving approving, CancellationToken cancel) =>
-        acts.Do(id, request, invoice => approving.Do(invoice, approval.Despite, actor.Name, cancel), cancel);
+        acts.Do(id, request, invoice => approving.Do(invoice, approval.Despite, actor.Approver, cancel), cancel);
 
     private static Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Withdraw(
         int id, ApprovalToWithdraw wanted, HttpRequest request, Actor actor, BoundActs acts, WithdrawingApproval withdrawing, CancellationToken cancel) =>
-        acts.Do(id, request, invoice => withdrawing.Do(invoice, wanted.Reason, actor.Name, cancel), cancel);
+        acts.Do(id, request, invoice => withdrawing.Do(invoice, wanted.Reason, actor.Approver.ToString(), cancel), cancel);
 
     private static async Task<Results<Ok<ManyApproved>, ProblemHttpResult>> ApproveMany(
         int id, ManyToApprove wanted, Actor actor, ApprovingMany approving, DaxlinDb db, CancellationToken cancel)
     {
         if (!await db.Batches.AnyAsync(batch => batch.Id == id, cancel))
             return Problem.NotThere($"batch {id}");
-        var (done, refused) = await approving.Do(id, wanted, actor.Name, cancel);
+        var (done, refused) = await approving.Do(id, wanted, actor.Approver, cancel);
         return done is null ? refused!.ToProblem() : TypedResults.Ok(done);
     }
 

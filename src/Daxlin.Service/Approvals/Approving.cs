@@ -1,6 +1,7 @@
 using Daxlin.Core.Checks;
 using Daxlin.Core.Corrections;
 using Daxlin.Core.History;
+using Daxlin.Core.People;
 using Daxlin.Core.Vendors;
 using Daxlin.Service.History;
 using Daxlin.Service.Invoices;
@@ -18,11 +19,14 @@ internal sealed class Approving(DaxlinDb db, FourEyes fourEyes, CodingWorker cod
     public const string SecondNeeded = "second-approver-needed";
 
     /// <summary>What is said of an invoice that one person has approved.</summary>
-    public static string SecondSentence(Invoice invoice) => $"Invoice {invoice.Id} was approved by {invoice.FirstApprovedBy}; a second approver has to, too.";
+    public static string SecondSentence(Invoice invoice) => $"Invoice {invoice.Id} was approved by {FirstOf(invoice)}; a second approver has to, too.";
 
-    internal async Task<Refused?> Do(Invoice invoice, string? reason, string who, CancellationToken cancel)
+    /// <summary>Who approved it first, whatever became of it since.</summary>
+    public static Approver FirstOf(Invoice invoice) => new(invoice.FirstApprovedBy, invoice.FirstApprovedFor);
+
+    internal async Task<Refused?> Do(Invoice invoice, string? reason, Approver approver, CancellationToken cancel)
     {
-        var despite = reason?.Trim() ?? "";
+        var (despite, who) = (reason?.Trim() ?? "", approver.ToString());
         var at = clock.GetUtcNow().UtcDateTime;
         if (await StoreFindings.CodeAnew(db, invoice, at, cancel))
         {
@@ -32,12 +36,12 @@ internal sealed class Approving(DaxlinDb db, FourEyes fourEyes, CodingWorker cod
         }
         if (await Refusal(invoice, despite, cancel) is { } refusal)
             return refusal;
-        var verdict = await fourEyes.Of(invoice, who, cancel);
+        var verdict = await fourEyes.Of(invoice, approver, cancel);
         if (verdict.Refusal.Length > 0)
             return Refused.Conflict("four-eyes", verdict.Refusal);
         if (verdict.WhySecond.Length > 0)
         {
-            (invoice.FirstApprovedBy, invoice.FirstApprovedSha256) = (who, HistoryChain.ContentOf(invoice.Record));
+            (invoice.FirstApprovedBy, invoice.FirstApprovedFor, invoice.FirstApprovedSha256) = (approver.Name, approver.For, HistoryChain.ContentOf(invoice.Record));
             invoice.IsTouched |= invoice.State == InvoiceState.Held;
             await HistoryLog.Record(
                 db,
@@ -49,7 +53,7 @@ internal sealed class Approving(DaxlinDb db, FourEyes fourEyes, CodingWorker cod
         invoice.ApprovedSha256 = HistoryChain.ContentOf(invoice.Record);
         await HistoryLog.Record(
             db,
-            new Deed(HistoryStreams.Invoice(invoice.Id), at, who, HistoryActs.Approved, invoice.FirstApprovedSha256 == invoice.ApprovedSha256 ? $"approved, as the second after {invoice.FirstApprovedBy}" : "approved")
+            new Deed(HistoryStreams.Invoice(invoice.Id), at, who, HistoryActs.Approved, invoice.FirstApprovedSha256 == invoice.ApprovedSha256 ? $"approved, as the second after {FirstOf(invoice)}" : "approved")
             {
                 Before = InvoiceDetails.Word(invoice.State),
                 After = "approved",

@@ -28,7 +28,7 @@ internal sealed class ApprovingMany(DaxlinDb db, Approving approving, ApprovalRu
 
     private static ImmutableSortedDictionary<string, string> Settled(Dictionary<string, decimal> sums) => sums.ToImmutableSortedDictionary(sum => sum.Key, sum => ExpressionTypes.Settled(sum.Value));
 
-    public async Task<(ManyApproved? Done, Refused? Refused)> Do(int batch, ManyToApprove wanted, string who, CancellationToken cancel)
+    public async Task<(ManyApproved? Done, Refused? Refused)> Do(int batch, ManyToApprove wanted, Approver who, CancellationToken cancel)
     {
         var seen = wanted.Invoices is { IsDefaultOrEmpty: false } named ? named : [];
         if (seen.Length is 0 or > Most)

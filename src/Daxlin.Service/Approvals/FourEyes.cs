@@ -15,7 +15,7 @@ internal sealed class FourEyes(DaxlinDb db, ApprovalRulings rulings)
 {
     private const int MostNames = 5;
 
-    public async Task<ApprovalVerdict> Of(Invoice invoice, string who, CancellationToken cancel)
+    public async Task<ApprovalVerdict> Of(Invoice invoice, Approver who, CancellationToken cancel)
     {
         var rules = ApprovalRulings.RulesOf(await rulings.Newest(cancel));
         var facts = await FactsOf(invoice, cancel);
@@ -27,7 +27,7 @@ internal sealed class FourEyes(DaxlinDb db, ApprovalRulings rulings)
     private async Task<string> WhoCan(ApprovalFacts facts, ApprovalRules rules, CancellationToken cancel)
     {
         var people = (await db.Users.AsNoTracking().Where(person => !person.IsDisabled && person.PasswordHash != null).OrderBy(person => person.UserName).ToListAsync(cancel))
-            .Where(person => Roles.RightsOf(person.Roles).Contains(Right.Approve) && facts.Of(person.Name, rules).Refusal.Length == 0).Select(person => person.Name).ToList();
+            .Where(person => Roles.RightsOf(person.Roles).Contains(Right.Approve) && facts.Of(new Approver(person.Name), rules).Refusal.Length == 0).Select(person => person.Name).ToList();
         return people.Count == 0 ? "Another approver has to."
             : $"Those who can: {string.Join(", ", people.Take(MostNames))}{(people.Count > MostNames ? $", and {people.Count - MostNames} more" : "")}.";
     }
@@ -43,7 +43,7 @@ internal sealed class FourEyes(DaxlinDb db, ApprovalRulings rulings)
             decimal.TryParse(invoice.Total, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var total) ? total : 0,
             [.. corrections.Where(row => CorrectedInvoices.Of(row).What is not (null or LineCoded or FindingAccepted)).Select(row => row.By).Distinct()],
             template ?? "", [.. new[] { account?.AddedBy, account?.ConfirmedBy }.OfType<string>().Where(name => name.Length > 0)],
-            await IsAccountChanged(invoice, cancel), invoice.FirstApprovedSha256.Length > 0 && invoice.FirstApprovedSha256 == HistoryChain.ContentOf(invoice.Record) ? invoice.FirstApprovedBy : "");
+            await IsAccountChanged(invoice, cancel), invoice.FirstApprovedSha256.Length > 0 && invoice.FirstApprovedSha256 == HistoryChain.ContentOf(invoice.Record) ? Approving.FirstOf(invoice) : null);
     }
 
     /// <summary>Says that the vendor's invoices were approved for other accounts before, and none yet for this one.</summary>

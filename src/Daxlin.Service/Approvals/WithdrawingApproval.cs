@@ -19,8 +19,8 @@ internal sealed class WithdrawingApproval(DaxlinDb db, CodingWorker coding, Time
             return Refused.Conflict("not-approved", $"Invoice {invoice.Id} is {InvoiceDetails.Word(invoice.State)}; there is no approval to take back.");
         if (!Reason.SaysSomething(reason))
             return Refused.Faulty(CorrectionFault.ReasonMissing, $"Say why the approval of invoice {invoice.Id} is taken back, in words of {Reason.FewestLetters} letters at least; it is kept on record.");
-        var before = isFirstOnly ? $"approved by {invoice.FirstApprovedBy}, to be approved by a second" : "approved";
-        (invoice.FirstApprovedBy, invoice.FirstApprovedSha256) = ("", "");
+        var before = isFirstOnly ? $"approved by {Approving.FirstOf(invoice)}, to be approved by a second" : "approved";
+        (invoice.FirstApprovedBy, invoice.FirstApprovedFor, invoice.FirstApprovedSha256) = ("", "", "");
         if (!isFirstOnly)
         {
             invoice.State = invoice.Findings == 0 ? InvoiceState.Clear : InvoiceState.Held;

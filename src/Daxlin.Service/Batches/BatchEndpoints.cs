@@ -27,7 +27,7 @@ internal static class BatchEndpoints
         batches.MapPost("", Open).WithSummary("Opens a batch, or finds the one of that name.");
         batches.MapGet("/{id:int}", Show).WithSummary("One batch with its counts.");
         batches.MapGet("/{id:int}/documents", Documents).WithSummary("The documents of a batch and what became of each.");
-        batches.MapPost("/{id:int}/documents", Take)
+        batches.MapPost("/{id:int}/documents", Take).RequireRateLimiting(Limits.Heavy)
             .WithSummary("Takes files into a batch (multipart/form-data, up to 50 MB a file, 2000 files and 1 GB an upload).")
             .Accepts<IFormFileCollection>("multipart/form-data")
             .DisableAntiforgery();

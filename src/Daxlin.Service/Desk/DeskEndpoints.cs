@@ -27,10 +27,10 @@ internal static partial class DeskEndpoints
     public static void Map(RouteGroupBuilder api)
     {
         var templates = api.MapGroup("/templates").WithTags("Desk").ChangesNeed(Right.Work);
-        templates.MapPost("/draft", Draft).WithSummary("Proposes a template from documents of one vendor; nothing is stored.").OnlyLooks();
-        templates.MapPost("/whereabouts", Ways).WithSummary("Ways to find again what a person points at, each proved on other invoices; nothing is stored.").OnlyLooks();
-        templates.MapPost("/rows", Rows).WithSummary("Ways to say of the item rows what a person points at, each proved on other invoices; nothing is stored.").OnlyLooks();
-        templates.MapPost("/try", Try).WithSummary("Captures and checks documents by a template that is not saved; nothing is stored.").OnlyLooks();
+        templates.MapPost("/draft", Draft).RequireRateLimiting(Limits.Heavy).WithSummary("Proposes a template from documents of one vendor; nothing is stored.").OnlyLooks();
+        templates.MapPost("/whereabouts", Ways).RequireRateLimiting(Limits.Heavy).WithSummary("Ways to find again what a person points at, each proved on other invoices; nothing is stored.").OnlyLooks();
+        templates.MapPost("/rows", Rows).RequireRateLimiting(Limits.Heavy).WithSummary("Ways to say of the item rows what a person points at, each proved on other invoices; nothing is stored.").OnlyLooks();
+        templates.MapPost("/try", Try).RequireRateLimiting(Limits.Heavy).WithSummary("Captures and checks documents by a template that is not saved; nothing is stored.").OnlyLooks();
     }
 
     private static async Task<Results<Ok<TemplateDrafted>, EmptyHttpResult, ProblemHttpResult>> Draft(

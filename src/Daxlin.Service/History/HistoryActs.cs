@@ -42,6 +42,8 @@ internal static class HistoryActs
     public const string KeyRevoked = "keyRevoked";
     public const string Refused = "refused";
     public const string GroupGiven = "groupGiven";
+    public const string StandInNamed = "standInNamed";
+    public const string StandInEnded = "standInEnded";
     public const string ApprovedFirst = "approvedFirst";
     public const string ApprovalWithdrawn = "approvalWithdrawn";
     public const string ApprovalRulesSaid = "approvalRulesSaid";

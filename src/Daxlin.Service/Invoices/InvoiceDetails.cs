@@ -37,7 +37,7 @@ internal static class InvoiceDetails
             run, record.Entered, record.Struck, record.Accepted, row.HandedTo, row.VendorId, record.Proof, record.Unsure,
             record.CodedByHand, record.Coding, record.Electronic)
         {
-            FirstApprovedBy = row.FirstApprovedSha256.Length > 0 && row.FirstApprovedSha256 == HistoryChain.ContentOf(row.Record) ? row.FirstApprovedBy : "",
+            FirstApprovedBy = row.FirstApprovedSha256.Length > 0 && row.FirstApprovedSha256 == HistoryChain.ContentOf(row.Record) ? Approvals.Approving.FirstOf(row).ToString() : "",
         };
     }
 

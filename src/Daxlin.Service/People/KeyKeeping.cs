@@ -36,11 +36,13 @@ internal sealed class KeyKeeping(DaxlinDb db, TimeProvider clock)
         var days = wanted.Days ?? UsualDays;
         if (days is < 1 or > MostDays)
             return (null, "", Refused.Faulty("days-faulty", $"A key lasts 1 to {MostDays} days, not {days}."));
-        var words = wanted.Rights is { IsDefaultOrEmpty: false } said ? said : [.. actor.Rights.Select(Roles.Word)];
+        // A right that is another's, who is away, is nobody's to hand on.
+        var own = actor.For.Length > 0 ? actor.Rights.Remove(Right.Approve) : actor.Rights;
+        var words = wanted.Rights is { IsDefaultOrEmpty: false } said ? said : [.. own.Select(Roles.Word)];
         if (words.FirstOrDefault(word => Roles.FindRight(word) is null) is { } unknown)
             return (null, "", Refused.Faulty("right-unknown", $"“{unknown}” is no right; there are {string.Join(", ", Enum.GetValues<Right>().Select(Roles.Word))}."));
         var rights = words.Select(Roles.FindRight).OfType<Right>().Append(Right.See).ToImmutableSortedSet();
-        if (rights.Except(actor.Rights).Select(right => (Right?)right).FirstOrDefault() is { } lacking)
+        if (rights.Except(own).Select(right => (Right?)right).FirstOrDefault() is { } lacking)
             return (null, "", Refused.Faulty("right-missing", $"The key cannot have the right “{Roles.Word(lacking)}”, since {actor.Name} does not have it; that is for {Roles.WhoCan(lacking)}."));
         var secret = Beginning + Secrets.New();
         var now = clock.GetUtcNow().UtcDateTime;

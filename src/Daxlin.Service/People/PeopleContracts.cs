@@ -8,9 +8,10 @@ namespace Daxlin.Service.People;
 /// <param name="Rights">see, work, approve, post, administer.</param>
 /// <param name="Groups">The groups of batches and vendors that one is held to; of all, if it is empty.</param>
 /// <param name="Key">The name of the access key that was shown; empty for a person.</param>
+/// <param name="StandsInFor">For whom one approves at the moment, who is away; empty for nobody.</param>
 /// <param name="FormToken">What changes anything sends it in the header Daxlin-Form; empty where no cookie is used.</param>
 public sealed record SessionRecord(
-    bool IsSignedIn, bool HasSignIn, string Name, ImmutableArray<string> Roles, ImmutableArray<string> Rights, ImmutableArray<string> Groups, string Key, bool HasSecondFactor, string FormToken);
+    bool IsSignedIn, bool HasSignIn, string Name, ImmutableArray<string> Roles, ImmutableArray<string> Rights, ImmutableArray<string> Groups, string Key, bool HasSecondFactor, string FormToken, string StandsInFor);
 
 /// <param name="Code">The authenticator's, where a second factor is set up.</param>
 public sealed record SignInToDo(string? Name, string? Password, string? Code);
@@ -71,6 +72,15 @@ public sealed record KeyRecord(
 
 /// <param name="Key">The key itself; shown now and never again.</param>
 public sealed record MadeKey(KeyRecord Record, string Key);
+
+/// <param name="Absent">Who is away: an approver; oneself if it is left out.</param>
+/// <param name="StandIn">Who approves meanwhile.</param>
+/// <param name="Until">The last day.</param>
+public sealed record StandInToName(string? StandIn, DateOnly? Until, string? Absent = null);
+
+/// <param name="Until">The last day.</param>
+/// <param name="Holds">False once the time is over, or it was ended.</param>
+public sealed record StandInRecord(int Id, string Absent, string StandIn, DateTime From, DateOnly Until, bool Holds, int Revision);
 
 /// <summary>Nothing needs to be said.</summary>
 public sealed record NothingSaid;

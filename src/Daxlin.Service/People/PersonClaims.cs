@@ -15,6 +15,9 @@ internal static class PersonClaims
     /// <summary>The sign-in that a cookie stands for.</summary>
     public const string SignInClaim = "daxlin:sign-in";
 
+    /// <summary>The name of the approver for whom one stands in.</summary>
+    public const string ForClaim = "daxlin:for";
+
     /// <summary>The name of the key that a program shows.</summary>
     public const string KeyClaim = "daxlin:key";
 
@@ -28,6 +31,15 @@ internal static class PersonClaims
                 .. more,
             ],
             scheme));
+
+    /// <summary>A person at a browser, with the right to approve for another who is away, if there is one.</summary>
+    public static async Task<ClaimsPrincipal> AtBrowser(Person person, string signIn, DaxlinDb db, DateTime now, CancellationToken cancel)
+    {
+        var absent = await StandingIn.ForWhom(db, person, now, cancel);
+        var rights = Roles.RightsOf(person.Roles);
+        var own = new Claim(SignInClaim, signIn);
+        return absent.Length == 0 ? Of(person, SignInSchemes.Cookie, rights, own) : Of(person, SignInSchemes.Cookie, rights.Add(Right.Approve), own, new Claim(ForClaim, absent));
+    }
 
     /// <summary>Someone at a desk that has no sign-in, who may do everything.</summary>
     public static ClaimsPrincipal AtDesk(string name, string scheme) =>

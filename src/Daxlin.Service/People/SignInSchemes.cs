@@ -71,6 +71,7 @@ internal static class SignInSchemes
         services.AddScoped<PersonKeeping>();
         services.AddScoped<KeyKeeping>();
         services.AddScoped<GivingGroup>();
+        services.AddScoped<StandingIn>();
     }
 
     /// <summary>A cookie is worth what its sign-in and its person are worth at this moment.</summary>
@@ -85,6 +86,6 @@ internal static class SignInSchemes
         if (person is null or { IsDisabled: true })
             context.RejectPrincipal();
         else
-            context.ReplacePrincipal(PersonClaims.Of(person, Cookie, Roles.RightsOf(person.Roles), new Claim(PersonClaims.SignInClaim, signIn)));
+            context.ReplacePrincipal(await PersonClaims.AtBrowser(person, signIn, db, now, context.HttpContext.RequestAborted));
     }
 }

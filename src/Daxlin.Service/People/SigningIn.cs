@@ -68,7 +68,7 @@ internal sealed class SigningIn(DaxlinDb db, UserManager<Person> people, IPasswo
         db.SignIns.Add(signIn);
         await HistoryLog.Record(db, new Deed(HistoryStreams.Person(person.Id), now, person.Name, HistoryActs.SignedIn, $"{what} from {AddressOf(context)}"), cancel);
         await db.SaveChangesAsync(cancel);
-        var user = PersonClaims.Of(person, SignInSchemes.Cookie, Roles.RightsOf(person.Roles), new Claim(PersonClaims.SignInClaim, signIn.Id));
+        var user = await PersonClaims.AtBrowser(person, signIn.Id, db, now, cancel);
         await context.SignInAsync(SignInSchemes.Cookie, user);
         context.User = user;
     }

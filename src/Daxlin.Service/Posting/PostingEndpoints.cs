@@ -22,7 +22,7 @@ internal static class PostingEndpoints
         var runs = api.MapGroup("/posting-runs").WithTags("Posting").ChangesNeed(Right.Post);
         runs.MapGet("", List).WithSummary("All posting runs, newest first.");
         runs.MapPost("", Start).WithSummary("Posts the approved invoices of a batch, or of all batches, that are not posted yet; all or none.");
-        runs.MapPost("/rehearsal", Rehearse).WithSummary("What a posting run would come to and write; nothing is posted.").OnlyLooks();
+        runs.MapPost("/rehearsal", Rehearse).RequireRateLimiting(Limits.Heavy).WithSummary("What a posting run would come to and write; nothing is posted.").OnlyLooks();
         runs.MapGet("/{number:int}", Show).WithSummary("One posting run with its control totals.");
         runs.MapGet("/{number:int}/manifest", Manifest).WithSummary("A posting run with its layout, files, invoices and their hashes, for an auditor.");
         runs.MapGet("/{number:int}/file", Download).WithSummary("The file of a posting run, or the first of several.").Produces<string>(contentType: "text/csv");

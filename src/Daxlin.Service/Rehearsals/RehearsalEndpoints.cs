@@ -22,7 +22,7 @@ internal static class RehearsalEndpoints
     public static void Map(RouteGroupBuilder api)
     {
         var rehearsals = api.MapGroup("/rehearsals").WithTags("Rehearsals").ChangesNeed(Right.Work);
-        rehearsals.MapPost("", Begin).WithSummary("Rehearses a template draft over the invoices that were captured before; no invoice is changed.");
+        rehearsals.MapPost("", Begin).RequireRateLimiting(Limits.Heavy).WithSummary("Rehearses a template draft over the invoices that were captured before; no invoice is changed.");
         rehearsals.MapGet("/{id:int}", Show).WithSummary("How far a rehearsal is, and how many invoices would come out otherwise.");
         rehearsals.MapGet("/{id:int}/invoices", Invoices).WithSummary("The invoices that would come out otherwise, the gravest first, value by value.");
         rehearsals.MapGet("/{id:int}/events", Events).WithSummary("The same as server-sent events, each time it moves on, until it is done.");

@@ -33,6 +33,7 @@ public class DaxlinDb(DbContextOptions<DaxlinDb> options) : IdentityUserContext<
     public DbSet<ListVersion> Lists => Set<ListVersion>();
     public DbSet<ApprovalRuling> ApprovalRulings => Set<ApprovalRuling>();
     public DbSet<SignIn> SignIns => Set<SignIn>();
+    public DbSet<StandIn> StandIns => Set<StandIn>();
     public DbSet<AccessKey> AccessKeys => Set<AccessKey>();
 
     public override Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)

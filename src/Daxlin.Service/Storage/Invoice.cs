@@ -90,6 +90,9 @@ public sealed class Invoice : IRevised
     /// <summary>Who approved it first, where a second has to; empty if nobody did, or if none has to.</summary>
     public string FirstApprovedBy { get; set; } = "";
 
+    /// <summary>For whom that person stood in; empty if for nobody.</summary>
+    public string FirstApprovedFor { get; set; } = "";
+
     /// <summary>The SHA-256 of the record that was approved first: it counts as long as that is the invoice's.</summary>
     public string FirstApprovedSha256 { get; set; } = "";
 

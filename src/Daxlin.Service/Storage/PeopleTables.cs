@@ -21,6 +21,12 @@ internal static class PeopleTables
             signIn.HasIndex(row => row.PersonId);
             signIn.HasOne<Person>().WithMany().HasForeignKey(row => row.PersonId);
         });
+        modelBuilder.Entity<StandIn>(standIn =>
+        {
+            standIn.HasIndex(row => row.StandInId);
+            standIn.HasOne<Person>().WithMany().HasForeignKey(row => row.AbsentId).OnDelete(Microsoft.EntityFrameworkCore.DeleteBehavior.Restrict);
+            standIn.HasOne<Person>().WithMany().HasForeignKey(row => row.StandInId).OnDelete(Microsoft.EntityFrameworkCore.DeleteBehavior.Restrict);
+        });
         modelBuilder.Entity<AccessKey>(key =>
         {
             key.HasIndex(row => row.Sha256).IsUnique();

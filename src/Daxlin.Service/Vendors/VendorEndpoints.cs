@@ -28,7 +28,7 @@ internal static class VendorEndpoints
         vendors.MapPost("/{id:int}/accounts/end", End).WithSummary("Says that an account is none of the vendor's any more.");
         vendors.MapPut("/{id:int}/group", GiveGroup).WithSummary("Says whose a vendor's invoices are, for those who are held to groups.").Needs(Right.Administer);
         vendors.MapGet("/export", Export).WithSummary("All vendors' records as CSV.").Produces<string>(contentType: "text/csv");
-        vendors.MapPost("/import", Import).WithSummary("Takes vendors' records from CSV: row by row, each by itself; empty cells leave what is there.").Accepts<string>("text/csv");
+        vendors.MapPost("/import", Import).RequireRateLimiting(Limits.Heavy).WithSummary("Takes vendors' records from CSV: row by row, each by itself; empty cells leave what is there.").Accepts<string>("text/csv");
     }
 
     private static async Task<Ok<List<VendorSummary>>> List(
@@ -68,9 +68,10 @@ internal static class VendorEndpoints
         int id, AccountToAdd wanted, HttpRequest request, Actor actor, DaxlinDb db, VendorKeeping keeping, WriteTurn turn, CancellationToken cancel) =>
         Do(id, request, db, turn, async vendor => (0, await keeping.AddAccount(vendor, wanted, actor.Name, cancel)), cancel);
 
-    private static Task<Results<Ok<VendorDetail>, ProblemHttpResult>> Confirm(
+    private static async Task<Results<Ok<VendorDetail>, ProblemHttpResult>> Confirm(
         int id, AccountDecision wanted, HttpRequest request, Actor actor, DaxlinDb db, VendorKeeping keeping, WriteTurn turn, CancellationToken cancel) =>
-        Do(id, request, db, turn, vendor => keeping.ConfirmAccount(vendor, wanted, actor.Name, cancel), cancel);
+        actor.For.Length > 0 ? Problem.Of(StatusCodes.Status403Forbidden, "right-missing", $"{actor.Name} stands in for {actor.For} at approvals; bank details are confirmed by an approver in person.")
+        : await Do(id, request, db, turn, vendor => keeping.ConfirmAccount(vendor, wanted, actor.Name, cancel), cancel);
 
     private static Task<Results<Ok<VendorDetail>, ProblemHttpResult>> End(
         int id, AccountDecision wanted, HttpRequest request, Actor actor, DaxlinDb db, VendorKeeping keeping, WriteTurn turn, CancellationToken cancel) =>

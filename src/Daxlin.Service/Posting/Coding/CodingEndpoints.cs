@@ -20,7 +20,7 @@ internal static class CodingEndpoints
         coding.MapGet("/versions", Versions).WithSummary("The history of the coding rules, the newest version first.");
         coding.MapGet("/events", Events).WithSummary("How many open invoices wait to be coded anew, as server-sent events, until none does.");
         coding.MapPost("", Save).WithSummary("Saves the coding rules; changed ones become the next version, and open invoices are coded anew.");
-        coding.MapPost("/trial", Try).WithSummary("What coding rules make of some invoices, and what is wrong with them; nothing is stored.").OnlyLooks();
+        coding.MapPost("/trial", Try).RequireRateLimiting(Limits.Heavy).WithSummary("What coding rules make of some invoices, and what is wrong with them; nothing is stored.").OnlyLooks();
         api.MapGet("/coding.schema.json", () => Results.Stream(CodingSchema.Open(), "application/schema+json")).WithTags("Posting").WithSummary("The JSON Schema of coding rules.");
         api.MapGet("/invoices/{id:int}/coding-proposals", Proposals).WithTags("Invoices").WithSummary("How lines like those of an invoice were coded before.");
     }

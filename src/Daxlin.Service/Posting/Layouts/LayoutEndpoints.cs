@@ -18,7 +18,7 @@ internal static class LayoutEndpoints
         var layouts = api.MapGroup("/posting-layouts").WithTags("Posting").ChangesNeed(Right.Work);
         layouts.MapGet("", List).WithSummary("All posting layouts, the newest version of each.");
         layouts.MapPost("", Save).WithSummary("Saves a layout document; a changed one becomes the next version.");
-        layouts.MapPost("/trial", Try).WithSummary("What a layout makes of some invoices, and what is wrong with it; nothing is stored.").OnlyLooks();
+        layouts.MapPost("/trial", Try).RequireRateLimiting(Limits.Heavy).WithSummary("What a layout makes of some invoices, and what is wrong with it; nothing is stored.").OnlyLooks();
         layouts.MapGet("/{name}", Show).WithSummary("A layout with its document, the newest version unless one is named.");
         layouts.MapGet("/{name}/versions", Versions).WithSummary("A layout's history, the newest version first.");
         layouts.MapPost("/{name}/retirement", Retire).WithSummary("Retires a layout: no run is made by it any more.");

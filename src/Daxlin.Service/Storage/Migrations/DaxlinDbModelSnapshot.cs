@@ -428,6 +428,10 @@ namespace Daxlin.Service.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("FirstApprovedFor")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("FirstApprovedSha256")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -1116,6 +1120,39 @@ namespace Daxlin.Service.Storage.Migrations
                     b.ToTable("SignIns");
                 });
 
+            modelBuilder.Entity("Daxlin.Service.Storage.StandIn", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("AbsentId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime?>("EndedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("From")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Revision")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("StandInId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("Until")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("AbsentId");
+
+                    b.HasIndex("StandInId");
+
+                    b.ToTable("StandIns");
+                });
+
             modelBuilder.Entity("Daxlin.Service.Storage.StoredCapture", b =>
                 {
                     b.Property<int>("Id")
@@ -1476,6 +1513,21 @@ namespace Daxlin.Service.Storage.Migrations
                         .WithMany()
                         .HasForeignKey("PersonId")
                         .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Daxlin.Service.Storage.StandIn", b =>
+                {
+                    b.HasOne("Daxlin.Service.Storage.Person", null)
+                        .WithMany()
+                        .HasForeignKey("AbsentId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+
+                    b.HasOne("Daxlin.Service.Storage.Person", null)
+                        .WithMany()
+                        .HasForeignKey("StandInId")
+                        .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired();
                 });
 
