@@ -6,7 +6,7 @@ namespace Daxlin.Core.Tests;
 /// <summary>Sets a page of plain text as a typewriter does: each character as wide as the next, each line as high.</summary>
 /// <remarks>
 /// A line "═══ page 2 ═══" begins a page, a run of "─" is a ruling from left to right, "│" a piece of one from top to
-/// bottom. A single blank is a blank; two are a gap between cells.
+/// bottom. A single blank is a blank; two are a gap between cells. A line "↕ -3" is not printed: all below stands 3 points higher.
 /// </remarks>
 internal static class Typewriter
 {
@@ -36,10 +36,19 @@ internal static class Typewriter
         return pages.ToImmutable();
     }
 
-    private static Page PageOf(int number, List<string> lines) => new(
-        number, 595, 842,
-        [.. lines.SelectMany((line, row) => WordsOf(line, Margin + Pitch * (row + 1)))],
-        [.. lines.SelectMany((line, row) => StrokesOf(line, Margin + Pitch * (row + 1)))]);
+    private static Page PageOf(int number, List<string> lines)
+    {
+        var printed = new List<(string Text, double Baseline)>();
+        var baseline = Margin;
+        foreach (var line in lines)
+        {
+            if (line.StartsWith('↕'))
+                baseline += double.Parse(line[1..], System.Globalization.CultureInfo.InvariantCulture);
+            else
+                printed.Add((line, baseline += Pitch));
+        }
+        return new Page(number, 595, 842, [.. printed.SelectMany(line => WordsOf(line.Text, line.Baseline))], [.. printed.SelectMany(line => StrokesOf(line.Text, line.Baseline))]);
+    }
 
     private static IEnumerable<Word> WordsOf(string line, double baseline)
     {

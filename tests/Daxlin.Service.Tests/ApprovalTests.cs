@@ -166,6 +166,7 @@ public class ApprovalTests
         Assert.Equal(held is null ? "changed-since" : "changed-since findings-open", string.Join(' ', done["refused"]!.AsArray().Select(one => (string)one!["code"]!).Order()));
         Assert.Equal(clear.Count - 1, (await ada.Get($"batches/{batch}/invoices")).AsArray().Count(one => (string?)one!["state"] == "approved"));
         Assert.Equal(clear.Count - 1, (await ada.Get("history?act=approved&by=Cato Fenn")).AsArray().Count);
-        Assert.Equal(422, (await cato.Send(HttpMethod.Post, path, new JsonObject())).Status);
+        foreach (var nothing in new[] { "{}", """{"invoices":[]}""", """{"invoices":[null]}""" })
+            Assert.Equal(422, (await cato.Send(HttpMethod.Post, path, JsonNode.Parse(nothing))).Status);
     }
 }

@@ -125,7 +125,6 @@ public class BadInputTests
     }
 
     [Theory]
-    [InlineData("--bind", "0.0.0.0", 2, "has no sign-in yet")]
     [InlineData("--port", "many", 2, "is no port")]
     [InlineData("--colour", "red", 2, "is unknown")]
     public async Task Settings_that_cannot_be_met_are_refused_with_a_sentence(string setting, string value, int exitCode, string says)

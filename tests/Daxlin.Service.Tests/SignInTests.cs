@@ -73,10 +73,28 @@ public class SignInTests
         await Change(service, "UPDATE People SET LockoutEnd = '2026-01-01 00:00:00+00:00'");
         Assert.Equal(200, (await stranger.SignIn("berta  quill ")).Status);
         Assert.Equal("Berta Quill", (string?)stranger.Session["name"]);
+        Assert.Equal(3, (await administrator.Get("history?act=signInRefused")).AsArray().Count(entry => (string?)entry!["stream"] == "sign-ins"));
         var acts = await Acts(administrator, (int)(await Person(administrator, "Berta Quill"))["id"]!);
-        Assert.Equal("personAdded passwordSet signedIn signInRefused signInRefused signInRefused signInRefused signInRefused locked signedIn", acts);
+        Assert.Equal("personAdded passwordSet signedIn signInRefused signInRefused signInRefused signInRefused signInRefused locked signInRefused signedIn", acts);
         using var verified = await service.Http.SendAsync(WithKey(HttpMethod.Get, "history/verify", await administrator.MakeKey()));
         Assert.True((bool)JsonNode.Parse(await verified.Content.ReadAsStringAsync())!["isWhole"]!);
+    }
+
+    [Fact]
+    public async Task Who_tries_again_and_again_from_one_address_has_to_wait()
+    {
+        var (service, administrator) = await SignedIn.First();
+        await using var _ = service;
+        using var administrators = administrator;
+        using var stranger = new SignedIn(service);
+        var last = (Status: 401, Body: (JsonNode)new JsonObject());
+        // Twice as many as a minute takes, since one can end meanwhile.
+        for (var tries = 0; tries < 62 && last.Status == 401; tries++)
+            last = await stranger.SignIn("Nobody Known", Wrong);
+        Assert.Equal((429, "too-many-tries"), Code(last));
+        Assert.Equal("More than 30 tries in a minute came from this address. Wait a minute.", (string?)last.Body["detail"]);
+        // Who is in already is not kept from working.
+        Assert.Equal(200, (await administrator.Send(HttpMethod.Get, "batches", null)).Status);
     }
 
     [Fact]

@@ -33,6 +33,9 @@ public static class HistoryStreams
 
     public const string Secrets = "secrets";
 
+    /// <summary>Sign-ins under names that nobody has.</summary>
+    public const string SignIns = "sign-ins";
+
     public const string ApprovalRules = "approval-rules";
 
     private static string Text(int number) => number.ToString(CultureInfo.InvariantCulture);

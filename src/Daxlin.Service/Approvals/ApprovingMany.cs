@@ -30,7 +30,7 @@ internal sealed class ApprovingMany(DaxlinDb db, Approving approving, ApprovalRu
 
     public async Task<(ManyApproved? Done, Refused? Refused)> Do(int batch, ManyToApprove wanted, Approver who, CancellationToken cancel)
     {
-        var seen = wanted.Invoices is { IsDefaultOrEmpty: false } named ? named : [];
+        ImmutableArray<SeenInvoice> seen = wanted.Invoices is { IsDefaultOrEmpty: false } named ? [.. named.OfType<SeenInvoice>()] : [];
         if (seen.Length is 0 or > Most)
             return (null, Refused.Faulty("invoices-missing", $"Name 1 to {Most} invoices, each with the revision that was seen."));
         var ids = seen.Select(one => one.Id).ToList();

@@ -38,12 +38,19 @@ internal sealed class SigningIn(DaxlinDb db, UserManager<Person> people, IPasswo
         var hash = person?.PasswordHash;
         // Hashed in any case, and before the turn is taken: it is slow on purpose.
         var isRight = hasher.VerifyHashedPassword(person ?? Nobody, hash ?? NobodysHash, password) != PasswordVerificationResult.Failed && hash is not null;
-        if (person is null or { IsDisabled: true })
-            return (null, Wrong);
         using var _ = await turn.Take(cancel);
-        await db.Entry(person).ReloadAsync(cancel);
-        if (await people.IsLockedOutAsync(person) || person.PasswordHash != hash)
+        if (person is not null)
+            await db.Entry(person).ReloadAsync(cancel);
+        if (person is null or { IsDisabled: true } || person.PasswordHash != hash || await people.IsLockedOutAsync(person))
+        {
+            // Written down like a wrong password, so that it takes as long.
+            await HistoryLog.Record(
+                db,
+                new Deed(person is null ? HistoryStreams.SignIns : HistoryStreams.Person(person.Id), clock.GetUtcNow().UtcDateTime, Deed.Daxlin, HistoryActs.SignInRefused, $"refused a sign-in, for {WhyNot(person)}, from {AddressOf(context)}"),
+                cancel);
+            await db.SaveChangesAsync(cancel);
             return (null, Wrong);
+        }
         if (!isRight)
             return (null, await CountWrong(person, Wrong, "a wrong password", cancel));
         if (person.TwoFactorEnabled)
@@ -59,6 +66,8 @@ internal sealed class SigningIn(DaxlinDb db, UserManager<Person> people, IPasswo
         await Begin(person, context, "signed in", cancel);
         return (person, null);
     }
+
+    private static string WhyNot(Person? person) => person is null ? "a name that is not known" : person.IsDisabled ? "a disabled person" : "a locked name";
 
     /// <summary>Begins a sign-in of its own, whatever cookie the browser showed before. The turn to write is held by who asks.</summary>
     public async Task Begin(Person person, HttpContext context, string what, CancellationToken cancel)
