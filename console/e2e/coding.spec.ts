@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from "node:fs";
-import AxeBuilder from "@axe-core/playwright";
-import { expect, type Page, request as requests, test } from "@playwright/test";
+import { expect, request as requests, test } from "@playwright/test";
+import { expectNoViolation } from "./axe";
 import { batchOf, invoicesOf } from "./batches";
 import { typeText } from "./document-text";
 import { emptyService } from "./empty-service";
@@ -12,11 +12,6 @@ const RULES = `{
   "needs": ["account"],
   "rules": [{ "of": "the first row", "when": "line = 1", "account": "6400", "shares": [{ "part": 60, "costCentre": "410" }, { "part": 40, "costCentre": "420" }] }]
 }`;
-
-async function violations(page: Page) {
-  const result = await new AxeBuilder({ page }).analyze();
-  return result.violations.map((one) => `${one.id}: ${one.nodes[0]?.html}`);
-}
 
 test("rules are written beside what they make of invoices, a held one is coded by hand, and the next as it was", async ({
   page,
@@ -46,7 +41,7 @@ test("rules are written beside what they make of invoices, a held one is coded b
     await typeText(page, RULES, text);
     await expect(preview.getByRole("table", { name: "Rules" })).toContainText("the first row");
     await expect(preview.getByText(/have no account/).first()).toBeVisible();
-    expect(await violations(page)).toEqual([]);
+    await expectNoViolation(page);
     await page.getByRole("button", { name: "Save as version 1" }).click();
     await expect(page.getByText("Open invoices are coded by these rules.")).toBeVisible();
 
@@ -77,7 +72,7 @@ test("rules are written beside what they make of invoices, a held one is coded b
     expect(ofSecond.map((part) => part.codes.costCentre?.value)).toEqual([undefined, "430"]);
     const cents = ofSecond.reduce((sum, part) => sum + Math.round(Number(part.amount) * 100), 0);
     expect(cents).toBe(Math.round(Number(coded.lines[1].cells.amount.value) * 100));
-    expect(await violations(page)).toEqual([]);
+    await expectNoViolation(page);
     await page.getByRole("button", { name: "Approve" }).click();
     await expect(page.getByText("approved", { exact: false }).first()).toBeVisible();
 

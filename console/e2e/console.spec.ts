@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
-import AxeBuilder from "@axe-core/playwright";
-import { type APIRequestContext, expect, type Page, test } from "@playwright/test";
+import { type APIRequestContext, expect, test } from "@playwright/test";
 import type { InvoiceSummary } from "../src/api/client";
+import { expectNoViolation } from "./axe";
 
 async function invoices(request: APIRequestContext, batch = 1): Promise<InvoiceSummary[]> {
   return (await request.get(`/api/v1/batches/${batch}/invoices`)).json();
@@ -11,11 +11,6 @@ async function idOf(request: APIRequestContext, file: string): Promise<number> {
   const found = (await invoices(request)).find((invoice) => invoice.file === file);
   expect(found, file).toBeDefined();
   return found?.id ?? 0;
-}
-
-async function expectNoViolation(page: Page) {
-  const result = await new AxeBuilder({ page }).analyze();
-  expect(result.violations.map((violation) => `${violation.id}: ${violation.nodes[0]?.html}`)).toEqual([]);
 }
 
 for (const colorScheme of ["light", "dark"] as const) {

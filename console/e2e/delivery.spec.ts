@@ -1,19 +1,14 @@
 import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import AxeBuilder from "@axe-core/playwright";
-import { expect, type Page, request as requests, test } from "@playwright/test";
+import { expect, request as requests, test } from "@playwright/test";
+import { expectNoViolation } from "./axe";
 import { batchOf, invoicesOf } from "./batches";
 import { typeText } from "./document-text";
 import { emptyService } from "./empty-service";
 
 const PORT = 7396;
 const FOLDER = "../samples/port-ellery-galley";
-
-async function violations(page: Page) {
-  const result = await new AxeBuilder({ page }).analyze();
-  return result.violations.map((one) => `${one.id}: ${one.nodes[0]?.html}`);
-}
 
 test("a receiver is written, gets a run by itself, and one that fails is settled by what a person knows", async ({
   page,
@@ -55,7 +50,7 @@ test("a receiver is written, gets a run by itself, and one that fails is settled
     await page.getByRole("button", { name: "Save as version 1" }).click();
     await means.getByRole("button", { name: "Ask, and hand nothing over" }).click();
     await expect(means.getByText("is there, and can be written to.")).toBeVisible();
-    expect(await violations(page)).toEqual([]);
+    await expectNoViolation(page);
     await request.post("/api/v1/receivers", {
       data: {
         name: "ledger-hook",
@@ -82,7 +77,7 @@ test("a receiver is written, gets a run by itself, and one that fails is settled
     await expect(page.getByText("■ kept")).toBeVisible();
     await page.goto(`${origin}/posting/1`);
     await expect(hook).toContainText("answered 405");
-    expect(await violations(page)).toEqual([]);
+    await expectNoViolation(page);
     await hook.getByRole("button", { name: "Settle the delivery to ledger-hook" }).click();
     const dialog = page.getByRole("dialog");
     await dialog.getByLabel("How you know that it has the run").fill("handed over on a stick");

@@ -1,6 +1,6 @@
-import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
 import { countActs, MOST_ACTS } from "./acts";
+import { expectNoViolation } from "./axe";
 import { batchOf, invoicesOf } from "./batches";
 import { editorOf, expectText, textOf, typeText } from "./document-text";
 import { cellsUnlikeTruth } from "./truth";
@@ -358,8 +358,7 @@ for (const colorScheme of ["light", "dark"] as const) {
           // The editor is loaded when it is first opened.
           await page.getByLabel("The template as text").waitFor();
         }
-        const result = await new AxeBuilder({ page }).analyze();
-        expect(result.violations.map((one) => `${tab} ${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
+        await expectNoViolation(page, tab);
       }
     });
   });

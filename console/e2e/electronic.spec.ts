@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from "node:fs";
-import AxeBuilder from "@axe-core/playwright";
 import { expect, request as requests, test } from "@playwright/test";
+import { expectNoViolation } from "./axe";
 import { invoicesOf } from "./batches";
 import { emptyService } from "./empty-service";
 
@@ -43,8 +43,7 @@ test("an electronic invoice alone is drawn, pointed at, corrected and approved; 
     await expect(page.getByRole("button", { name: "Template …" })).toHaveCount(0);
     await page.getByLabel("Search the pages").fill("Hawser");
     await expect(page.locator("[data-found]")).toBeVisible();
-    const { violations } = await new AxeBuilder({ page }).analyze();
-    expect(violations.map((one) => `${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
+    await expectNoViolation(page);
     await page.locator("[data-value=total]").first().click();
     await page.keyboard.press("Control+Enter");
     await expect(page.locator(".captured .state").first()).toContainText("approved");

@@ -1,21 +1,36 @@
-import { spawn } from "node:child_process";
+import { type ChildProcess, spawn } from "node:child_process";
 import { mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 
-/** A service with nothing in it, started as a newcomer would; for what would disturb the invoices of other tests. */
+/** A service with nothing in it, as at one desk; for what would disturb the invoices of other tests. */
 export async function emptyService(port: number) {
-  const service = spawn("../daxlin", [
-    "serve",
-    "--without-sign-in",
-    "--port",
-    `${port}`,
-    "--data",
-    mkdtempSync(join(tmpdir(), "daxlin-first-")),
-  ]);
-  await new Promise<void>((resolve, reject) => {
-    service.stdout.on("data", (said) => `${said}`.includes("http") && resolve());
+  return (await started(port, /http/, "--without-sign-in")).service;
+}
+
+/** A service that people sign in to, with the address of the link that it prints for its first administrator. */
+export async function signedInService(port: number) {
+  const { service, said } = await started(port, /welcome#\S+/);
+  return { service, link: said };
+}
+
+async function started(
+  port: number,
+  wanted: RegExp,
+  ...more: string[]
+): Promise<{ service: ChildProcess; said: string }> {
+  const data = mkdtempSync(join(tmpdir(), "daxlin-e2e-"));
+  const service = spawn("../daxlin", ["serve", "--port", `${port}`, "--data", data, ...more]);
+  let told = "";
+  const said = await new Promise<string>((resolve, reject) => {
+    service.stdout.on("data", (part) => {
+      told += `${part}`;
+      const found = wanted.exec(told);
+      if (found) {
+        resolve(found[0]);
+      }
+    });
     service.on("exit", () => reject(new Error("The service did not start.")));
   });
-  return service;
+  return { service, said };
 }

@@ -1,7 +1,7 @@
-import AxeBuilder from "@axe-core/playwright";
 import { expect, test } from "@playwright/test";
 import type { InvoiceSummary } from "../src/api/client";
 import { countActs, MOST_ACTS } from "./acts";
+import { expectNoViolation } from "./axe";
 import { emptyService } from "./empty-service";
 import { cellsUnlikeTruth } from "./truth";
 
@@ -14,8 +14,7 @@ test("an empty installation leads a newcomer to a first template", async ({ page
     await page.goto(origin);
     const steps = page.getByRole("region", { name: "First steps" });
     await expect(steps.getByRole("button", { name: "Open a batch for my own" })).toBeVisible();
-    const result = await new AxeBuilder({ page }).analyze();
-    expect(result.violations.map((one) => `${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
+    await expectNoViolation(page);
     await steps.getByRole("button", { name: "Take the made-up invoices in" }).click();
     // Whoever begins while invoices still come in has at hand what is there.
     await expect

@@ -1,5 +1,5 @@
-import AxeBuilder from "@axe-core/playwright";
 import { expect, test } from "@playwright/test";
+import { expectNoViolation } from "./axe";
 
 test("a word is found on the pages, on and backwards, with its capitals and as a whole", async ({ page }) => {
   await page.goto("/invoices/6");
@@ -72,6 +72,5 @@ test("the help stands in the console, its links lead from page to page, and its 
     await page.goto(`${link}`);
     await expect(page.locator("article h1"), `${link}`).toBeVisible();
   }
-  const result = await new AxeBuilder({ page }).analyze();
-  expect(result.violations.map((one) => `${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
+  await expectNoViolation(page);
 });

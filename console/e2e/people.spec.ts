@@ -1,9 +1,7 @@
-import { type ChildProcess, spawn } from "node:child_process";
-import { mkdtempSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
-import AxeBuilder from "@axe-core/playwright";
-import { expect, type Page, test } from "@playwright/test";
+import type { ChildProcess } from "node:child_process";
+import { expect, test } from "@playwright/test";
+import { expectNoViolation } from "./axe";
+import { signedInService } from "./empty-service";
 
 const PORT = 7398;
 const ORIGIN = `http://localhost:${PORT}`;
@@ -13,34 +11,12 @@ let service: ChildProcess;
 let link: string;
 
 test.beforeAll(async () => {
-  service = spawn("../daxlin", [
-    "serve",
-    "--port",
-    `${PORT}`,
-    "--data",
-    mkdtempSync(join(tmpdir(), "daxlin-people-")),
-  ]);
-  link = await new Promise<string>((resolve, reject) => {
-    let said = "";
-    service.stdout?.on("data", (part) => {
-      said += `${part}`;
-      const found = /welcome#\S+/.exec(said);
-      if (found) {
-        resolve(found[0]);
-      }
-    });
-    service.on("exit", () => reject(new Error("The service did not start.")));
-  });
+  ({ service, link } = await signedInService(PORT));
 });
 
 test.afterAll(() => {
   service.kill("SIGTERM");
 });
-
-async function expectNoViolation(page: Page) {
-  const result = await new AxeBuilder({ page }).analyze();
-  expect(result.violations.map((one) => `${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
-}
 
 test("people come in by links, sign in by keyboard, and do what they may", async ({ page, browser }) => {
   const refusedByPolicy: string[] = [];

@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from "node:fs";
-import AxeBuilder from "@axe-core/playwright";
 import { type APIRequestContext, expect, test } from "@playwright/test";
 import type { InvoiceSummary } from "../src/api/client";
+import { expectNoViolation } from "./axe";
 import { batchOf, invoicesOf } from "./batches";
 import { typeText } from "./document-text";
 
@@ -255,8 +255,7 @@ test("sums are shown with a chart, and each figure opens the rows behind it", as
   await row.getByRole("button").click();
   const parts = page.getByRole("region", { name: `The rows behind ${vendor}` });
   await expect(parts.getByRole("link")).toHaveText(invoices.map((one) => one.invoiceNumber));
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  expect(violations.map((one) => `${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
+  await expectNoViolation(page);
   // A time in which nothing is dated says so.
   await page.getByLabel("Dated from").fill("2099-01-01");
   await expect(page.getByText("Nothing is approved or posted that was dated in that time.")).toBeVisible();
@@ -269,8 +268,7 @@ for (const colorScheme of ["light", "dark"] as const) {
     test("the pages of posting violate no rule of accessibility", async ({ page, request }) => {
       const runs = await (await request.get("/api/v1/posting-runs")).json();
       const violatesNothing = async (what: string) => {
-        const result = await new AxeBuilder({ page }).analyze();
-        expect(result.violations.map((one) => `${what} ${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
+        await expectNoViolation(page, what);
       };
       for (const path of ["/posting", `/posting/${runs[0]?.number ?? 1}`]) {
         await page.goto(path);

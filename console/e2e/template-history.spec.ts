@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from "node:fs";
-import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
 import type { Invoice, InvoiceSummary } from "../src/api/client";
+import { expectNoViolation } from "./axe";
 import { batchOf, invoicesOf } from "./batches";
 
 const TEMPLATE = "halvard-standard";
@@ -192,8 +192,7 @@ for (const colorScheme of ["light", "dark"] as const) {
       for (const path of ["/templates", `/templates/${TEMPLATE}`]) {
         await page.goto(path);
         await expect(page.getByRole("table").first()).toBeVisible();
-        const result = await new AxeBuilder({ page }).analyze();
-        expect(result.violations.map((one) => `${path} ${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
+        await expectNoViolation(page, path);
       }
     });
   });

@@ -25,8 +25,14 @@ public sealed record ServiceSettings(IPAddress Address, int Port, string Data, s
     /// <summary>Proxies that stand before it, whose word on where a request came from counts.</summary>
     public ImmutableArray<IPAddress> Proxies { get; init; } = [];
 
+    /// <summary>A certificate in PEM or PKCS #12; empty for none.</summary>
+    public string CertificateFile { get; init; } = "";
+
+    /// <summary>Its key in PEM; empty if it stands in the same file.</summary>
+    public string CertificateKeyFile { get; init; } = "";
+
     /// <summary>By which the line is encrypted; null if it is not, or if a proxy does it.</summary>
-    public X509Certificate2? Certificate { get; init; }
+    public X509Certificate2? Certificate { get; private init; }
 
     public const int UsualPort = 7380;
 
@@ -38,7 +44,6 @@ public sealed record ServiceSettings(IPAddress Address, int Port, string Data, s
             IPAddress.Loopback, UsualPort,
             Path.Combine(Environment.GetFolderPath(Environment.SpecialFolder.LocalApplicationData, Environment.SpecialFolderOption.Create), "daxlin"),
             null, false);
-        var (certificate, certificateKey) = ("", "");
         for (var index = 0; index < args.Length; index++)
         {
             settings = args[index] switch
@@ -48,8 +53,8 @@ public sealed record ServiceSettings(IPAddress Address, int Port, string Data, s
                 "--bind" => settings with { Address = AddressOf(Next()) },
                 "--host" => settings with { Hosts = settings.Hosts.Add(Next()) },
                 "--behind-proxy" => settings with { Proxies = settings.Proxies.Add(AddressOf(Next())) },
-                "--certificate" => settings.Noting(certificate = Next()),
-                "--certificate-key" => settings.Noting(certificateKey = Next()),
+                "--certificate" => settings with { CertificateFile = Next() },
+                "--certificate-key" => settings with { CertificateKeyFile = Next() },
                 "--console" => settings with { Console = Next() },
                 "--samples" => settings with { Samples = Next() },
                 "--without-sign-in" => settings with { IsWithoutSignIn = true },
@@ -58,13 +63,8 @@ public sealed record ServiceSettings(IPAddress Address, int Port, string Data, s
             };
             string Next() => ++index < args.Length ? args[index] : throw new SettingsException($"{args[index - 1]} wants a value.");
         }
-        if (certificateKey.Length > 0 && certificate.Length == 0)
-            throw new SettingsException("--certificate-key is of no use without --certificate.");
-        return (certificate.Length > 0 ? settings with { Certificate = CertificateOf(certificate, certificateKey) } : settings).Checked();
+        return settings.Checked();
     }
-
-    /// <summary>The same; what was said is put together once all of it is known.</summary>
-    private ServiceSettings Noting(string said) => said.Length > 0 ? this : throw new SettingsException("An empty name is no file.");
 
     private static int PortOf(string text) =>
         int.TryParse(text, out var port) && port is >= 0 and < 65536 ? port : throw new SettingsException($"“{text}” is no port.");
@@ -79,11 +79,13 @@ public sealed record ServiceSettings(IPAddress Address, int Port, string Data, s
         var isBeyond = !IPAddress.IsLoopback(Address);
         if (IsWithoutSignIn && (isBeyond || !Hosts.IsEmpty || !Proxies.IsEmpty))
             throw new SettingsException("Without sign-in Daxlin is for this machine alone: anyone on the network could approve and post invoices. Leave --without-sign-in out, or --bind, --host and --behind-proxy.");
-        if (isBeyond && Certificate is null && Proxies.IsEmpty)
+        if (isBeyond && CertificateFile.Length == 0 && Proxies.IsEmpty)
             throw new SettingsException($"Daxlin does not listen on {Address} unencrypted: passwords and invoices could be read on the way. Name a certificate (--certificate), or the proxy that encrypts before it (--behind-proxy).");
         if ((isBeyond || !Proxies.IsEmpty) && Hosts.IsEmpty)
             throw new SettingsException("Say by which name Daxlin is reached (--host ap.example.org): it answers to no other, so that no stranger's site can pass for it.");
-        return this;
+        if (CertificateKeyFile.Length > 0 && CertificateFile.Length == 0)
+            throw new SettingsException("--certificate-key is of no use without --certificate.");
+        return CertificateFile.Length == 0 ? this : this with { Certificate = CertificateOf(CertificateFile, CertificateKeyFile) };
     }
 
     /// <summary>Reads a certificate in PEM with its key beside it or in the same file, or in PKCS #12.</summary>

@@ -56,7 +56,7 @@ public sealed class PeopleCommandTests
         var server = service.Address;
         Assert.Equal(2, (await Client.Run(server, "approval", "ask", "--two-above", "5000 GBP")).ExitCode);
         var (_, rules, _) = await Client.Run(server, "approval", "ask", "--not-correctors", "--typed-above", "GBP=100");
-        Assert.StartsWith("Who corrected an invoice does not approve it.\nThe sum of many is typed above 100.00 GBP.\n", rules.ReplaceLineEndings("\n"), StringComparison.Ordinal);
+        Assert.StartsWith("Who corrected an invoice does not approve it.\nWho approves many at once types their sum above 100.00 GBP.\n", rules.ReplaceLineEndings("\n"), StringComparison.Ordinal);
         var there = await service.Get($"batches/{batch}/approval");
         var (code, _, refused) = await Client.Run(server, "approval", "all", $"{batch}");
         Assert.Equal(3, code);

@@ -41,6 +41,26 @@ public class ApprovalRulesTests
         Assert.Equal(why ?? "", Facts((decimal)total, currency: Currency.Find(currency)).Of(new Approver("Cato"), Strict).WhySecond);
 
     [Fact]
+    public void What_no_limit_can_be_held_against_takes_two_where_there_are_limits()
+    {
+        foreach (var facts in new[] { Facts() with { Currency = null }, Facts() with { Total = null } })
+        {
+            Assert.Equal(ApprovalVerdict.First("what it comes to is not known"), facts.Of(new Approver("Cato"), Strict));
+            Assert.Equal(ApprovalVerdict.Enough, facts.Of(new Approver("Cato"), ApprovalRules.None));
+        }
+    }
+
+    [Fact]
+    public void Rules_say_what_they_ask_and_what_is_always_asked()
+    {
+        Assert.Equal(["The first invoice to be paid to a changed account takes two approvers, always."], ApprovalRules.None.Says);
+        var rules = Strict with { TypedAbove = Strict.TwoAbove.Add("GBP", 500) };
+        Assert.Equal(6, rules.Says.Length);
+        Assert.Equal("Who approves many at once types their sum above 10,000.00 EUR and 500.00 GBP.", rules.Says[4]);
+        Assert.Equal((true, false, true, false), (rules.IsTyped("EUR", 10_000.01m), rules.IsTyped("EUR", 10_000m), rules.IsTyped("GBP", -501), rules.IsTyped("JPY", 1_000_000)));
+    }
+
+    [Fact]
     public void A_changed_account_takes_two_whatever_the_rules_say_and_two_are_two_persons()
     {
         Assert.Equal(ApprovalVerdict.First("it is the first to be paid to a changed account"), Facts(isChanged: true).Of(new Approver("Cato"), ApprovalRules.None));
@@ -92,7 +112,7 @@ public class ApprovalRulesTests
             }
             var keptOut = names.Where(name => (asked.KeepsCorrectors && invoice.CorrectedBy.Contains(name)) || (asked.KeepsTemplateMakers && invoice.TemplateBy == name) || (asked.KeepsAccountKeepers && invoice.AccountBy.Contains(name)));
             Assert.Empty(counted.Intersect(keptOut));
-            var needed = invoice.IsAccountChanged || Math.Abs(invoice.Total) > 10_000m ? 2 : 1;
+            var needed = invoice.IsAccountChanged || Math.Abs(invoice.Total!.Value) > 10_000m ? 2 : 1;
             Assert.Equal(isApproved, counted.Distinct().Count() == needed);
             Assert.Equal(isApproved, order.Except(keptOut).Distinct().Count() >= needed);
         });

@@ -76,6 +76,10 @@ public class BeyondThisMachineTests
             Assert.Equal("origin-refused", (string?)JsonNode.Parse(await answer.Content.ReadAsStringAsync())!["code"]);
             return;
         }
+        // What reached the proxy unencrypted goes no further.
+        using var plain = new HttpRequestMessage(HttpMethod.Get, "session") { Headers = { { "X-Forwarded-For", "203.0.113.9" }, { "X-Forwarded-Proto", "http" }, { "X-Forwarded-Host", Name } } };
+        using var refused = await http.SendAsync(plain);
+        Assert.Equal((HttpStatusCode.Forbidden, "line-unencrypted"), (refused.StatusCode, (string?)JsonNode.Parse(await refused.Content.ReadAsStringAsync())!["code"]));
         Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
         Assert.All(answer.Headers.GetValues("Set-Cookie"), cookie => Assert.Contains("; secure; ", cookie, StringComparison.Ordinal));
         using var browser = new SignedIn(service);

@@ -101,6 +101,11 @@ export async function dataOf<T>(
   throw refusalOf(settled.error, settled.response.status);
 }
 
+/** An answer that has no data: fine, or its problem thrown as a {@link Refusal}. */
+export async function done(answer: Promise<{ error?: unknown; response: Response }>): Promise<void> {
+  await dataOf(answer.then((settled) => ({ ...settled, data: settled.response.ok ? true : undefined })));
+}
+
 export function refusalOf(problem: unknown, status: number): Refusal {
   const { detail, title, code } = (problem ?? {}) as { detail?: string; title?: string; code?: string };
   return new Refusal(detail ?? title ?? `The service answers with status ${status}.`, code ?? "");

@@ -5779,6 +5779,8 @@ export interface components {
             typedAbove: {
                 [key: string]: string;
             };
+            /** @description The same in sentences, with what is always asked. */
+            says: string[];
             /**
              * Format: int32
              * @description Counts the changes; its ETag.
@@ -6870,6 +6872,8 @@ export interface components {
             id: number;
             name: string;
             roles: string[];
+            /** @description What the roles give. */
+            rights: string[];
             groups: string[];
             isDisabled: boolean;
             /** @description False until the one-time link was followed. */

@@ -1,19 +1,14 @@
 import { Button, Textarea } from "@mantine/core";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { keepSecret, refusalOf } from "../api/client";
+import { done, keepSecret } from "../api/client";
 
 /** Takes a password or a key that a document names. What is typed is kept nowhere but in the service. */
 export function KeepSecret({ name, isMissing }: { name: string; isMissing: boolean }) {
   const [secret, setSecret] = useState("");
   const queries = useQueryClient();
   const keep = useMutation({
-    mutationFn: async () => {
-      const answer = await keepSecret(name, secret);
-      if (!answer.response.ok) {
-        throw refusalOf(answer.error, answer.response.status);
-      }
-    },
+    mutationFn: () => done(keepSecret(name, secret)),
     onSuccess: async () => {
       setSecret("");
       await queries.invalidateQueries({ queryKey: ["receiver-check"] });

@@ -3,7 +3,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { type ApprovalRules, api, dataOf, seen } from "../api/client";
 import { ask } from "../api/queries";
-import { dayAndTime, money } from "../shared/amounts";
+import { dayAndTime } from "../shared/amounts";
 import { Failed, Loading } from "../shared/Notes";
 
 const KEPT = [
@@ -27,8 +27,8 @@ export function FourEyes({ mayChange }: { mayChange: boolean }) {
       {rules.data && !isChanging && (
         <>
           <ul style={{ margin: "0 0 8px", paddingLeft: 18 }}>
-            {toldOf(rules.data).map((one) => (
-              <li key={one}>{one}.</li>
+            {rules.data.says.map((one) => (
+              <li key={one}>{one}</li>
             ))}
           </ul>
           {rules.data.at && (
@@ -47,20 +47,6 @@ export function FourEyes({ mayChange }: { mayChange: boolean }) {
     </section>
   );
 }
-
-const listed = (limits: Record<string, string>) =>
-  Object.entries(limits)
-    .map(([currency, limit]) => money(limit, currency))
-    .join(" and ");
-
-const toldOf = (rules: ApprovalRules): string[] => [
-  ...KEPT.filter(({ key }) => rules[key]).map(({ says }) => says),
-  ...(Object.keys(rules.twoAbove).length > 0 ? [`Two approvers above ${listed(rules.twoAbove)}`] : []),
-  ...(Object.keys(rules.typedAbove).length > 0
-    ? [`Who approves many at once types their sum above ${listed(rules.typedAbove)}`]
-    : []),
-  "The first invoice to be paid to a changed account takes two approvers, always",
-];
 
 /** Limits as one line: "10000.00 EUR, 8000.00 GBP". */
 const written = (limits: Record<string, string>) =>

@@ -2,7 +2,7 @@ import { Button, PasswordInput, TextInput } from "@mantine/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
-import { api, dataOf, type Session } from "../api/client";
+import { api, dataOf, done, type Session } from "../api/client";
 import { ask } from "../api/queries";
 import { Failed, Loading } from "../shared/Notes";
 import { useWhereabouts } from "../shared/Trail";
@@ -30,7 +30,7 @@ export function YouPage() {
 
 function You({ session }: { session: Session }) {
   const leave = useMutation({
-    mutationFn: () => api.DELETE("/api/v1/session"),
+    mutationFn: () => done(api.DELETE("/api/v1/session")),
     // Nothing that was shown to one person stays for the next.
     onSuccess: () => window.location.assign("/"),
   });
@@ -64,10 +64,7 @@ function NewPassword() {
   const [old, setOld] = useState("");
   const [next, setNext] = useState("");
   const change = useMutation({
-    mutationFn: async () => {
-      const answer = await api.PUT("/api/v1/session/password", { body: { old, new: next } });
-      await dataOf(Promise.resolve({ ...answer, data: answer.error === undefined ? true : undefined }));
-    },
+    mutationFn: () => done(api.PUT("/api/v1/session/password", { body: { old, new: next } })),
     onSuccess: () => {
       setOld("");
       setNext("");
@@ -115,12 +112,12 @@ function SecondFactor({ session }: { session: Session }) {
   };
   const begin = useMutation({ mutationFn: () => dataOf(api.POST("/api/v1/session/second-factor")) });
   const settle = useMutation({
-    mutationFn: async () => {
-      const answer = session.hasSecondFactor
-        ? await api.POST("/api/v1/session/second-factor/end", { body: { password: typed } })
-        : await api.PUT("/api/v1/session/second-factor", { body: { code: typed } });
-      await dataOf(Promise.resolve({ ...answer, data: answer.error === undefined ? true : undefined }));
-    },
+    mutationFn: () =>
+      done(
+        session.hasSecondFactor
+          ? api.POST("/api/v1/session/second-factor/end", { body: { password: typed } })
+          : api.PUT("/api/v1/session/second-factor", { body: { code: typed } }),
+      ),
     onSuccess: () => {
       begin.reset();
       refresh();

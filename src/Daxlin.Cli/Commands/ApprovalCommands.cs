@@ -55,20 +55,8 @@ internal static class ApprovalCommands
     {
         context.Print(rules, () =>
         {
-            void Say(string key, string sentence)
-            {
-                if (rules[key]!.GetValue<bool>())
-                    Terminal.Line(sentence);
-            }
-
-            Say("keepsCorrectors", "Who corrected an invoice does not approve it.");
-            Say("keepsTemplateMakers", "Who made the template that captured it does not approve it.");
-            Say("keepsAccountKeepers", "Who added or confirmed the account that it is paid to does not approve it.");
-            if (rules["twoAbove"]!.AsObject().Count > 0)
-                Terminal.Line($"Two approvers above {Told(rules["twoAbove"]!.AsObject())}.");
-            if (rules["typedAbove"]!.AsObject().Count > 0)
-                Terminal.Line($"The sum of many is typed above {Told(rules["typedAbove"]!.AsObject())}.");
-            Terminal.Line("The first invoice to be paid to a changed account takes two approvers, always.");
+            foreach (var sentence in rules["says"]!.AsArray())
+                Terminal.Line(Shown.Text(sentence));
         });
         return ExitCodes.Done;
     }

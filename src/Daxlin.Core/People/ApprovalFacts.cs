@@ -5,15 +5,15 @@ namespace Daxlin.Core.People;
 
 /// <summary>What is known of an invoice and of who has had a hand in it, when someone approves it.</summary>
 /// <param name="Invoice">As a sentence names it: "Invoice 7".</param>
-/// <param name="Currency">Null if it is not known; then no limit can be held against the total.</param>
-/// <param name="Total">Its size counts: a large credit note is as grave as a large invoice.</param>
+/// <param name="Currency">Null if it is not known.</param>
+/// <param name="Total">Null if it is not known. Its size counts: a large credit note is as grave as a large invoice.</param>
 /// <param name="CorrectedBy">Who corrected its values.</param>
 /// <param name="TemplateBy">Who made the template version that captured it; empty if none did.</param>
 /// <param name="AccountBy">Who added and who confirmed the account that it is paid to.</param>
 /// <param name="IsAccountChanged">Says that the vendor was paid to other accounts before, and never yet to this one.</param>
 /// <param name="First">Who approved it first, as it is now; null if nobody did.</param>
 public sealed record ApprovalFacts(
-    string Invoice, Currency? Currency, decimal Total, ImmutableArray<string> CorrectedBy, string TemplateBy, ImmutableArray<string> AccountBy, bool IsAccountChanged, Approver? First)
+    string Invoice, Currency? Currency, decimal? Total, ImmutableArray<string> CorrectedBy, string TemplateBy, ImmutableArray<string> AccountBy, bool IsAccountChanged, Approver? First)
 {
     /// <summary>Whether a person's approval counts, and whether it is enough.</summary>
     /// <remarks>
@@ -40,6 +40,9 @@ public sealed record ApprovalFacts(
 
     private string? WhyTwo(ApprovalRules rules) =>
         IsAccountChanged ? "it is the first to be paid to a changed account"
-        : Currency is { } currency && rules.TwoAbove.TryGetValue(currency.Code, out var limit) && Math.Abs(Total) > limit ? $"{currency.Show(Math.Abs(Total))} is more than {currency.Show(limit)}"
+        : rules.TwoAbove.IsEmpty ? null
+        // What no limit can be held against may be above any.
+        : Currency is not { } currency || Total is not { } total ? "what it comes to is not known"
+        : rules.TwoAbove.TryGetValue(currency.Code, out var limit) && Math.Abs(total) > limit ? $"{currency.Show(Math.Abs(total))} is more than {currency.Show(limit)}"
         : null;
 }

@@ -8,11 +8,12 @@ namespace Daxlin.Service.Approvals;
 /// <param name="KeepsAccountKeepers">Who added or confirmed the account that it is paid to does not approve it.</param>
 /// <param name="TwoAbove">Amounts by currency (ISO 4217) above which an invoice takes two approvers.</param>
 /// <param name="TypedAbove">Amounts by currency above which who approves many at once types their sum.</param>
+/// <param name="Says">The same in sentences, with what is always asked.</param>
 /// <param name="Revision">Counts the changes; its ETag.</param>
 /// <param name="By">Who said so; empty if nobody ever said anything.</param>
 public sealed record ApprovalRulesRecord(
     bool KeepsCorrectors, bool KeepsTemplateMakers, bool KeepsAccountKeepers, ImmutableSortedDictionary<string, string> TwoAbove, ImmutableSortedDictionary<string, string> TypedAbove,
-    int Revision, DateTime? At, string By);
+    ImmutableArray<string> Says, int Revision, DateTime? At, string By);
 
 /// <summary>What approvals are to ask for; what is left out is not asked.</summary>
 public sealed record ApprovalRulesToSay(

@@ -52,7 +52,7 @@ internal static class ApprovalEndpoints
         Seen.Tag(response, newest?.Id ?? 0);
         var rules = ApprovalRulings.RulesOf(newest);
         return TypedResults.Ok(new ApprovalRulesRecord(
-            rules.KeepsCorrectors, rules.KeepsTemplateMakers, rules.KeepsAccountKeepers, Shown(rules.TwoAbove), Shown(rules.TypedAbove), newest?.Id ?? 0, newest?.At, newest?.By ?? ""));
+            rules.KeepsCorrectors, rules.KeepsTemplateMakers, rules.KeepsAccountKeepers, Shown(rules.TwoAbove), Shown(rules.TypedAbove), rules.Says, newest?.Id ?? 0, newest?.At, newest?.By ?? ""));
     }
 
     private static ImmutableSortedDictionary<string, string> Shown(ImmutableSortedDictionary<string, decimal> limits) =>

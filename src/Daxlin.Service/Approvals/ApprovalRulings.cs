@@ -1,8 +1,8 @@
 using System.Collections.Immutable;
-using System.Globalization;
 using System.Text.Json;
 using Daxlin.Core.History;
 using Daxlin.Core.People;
+using Daxlin.Core.Posting.Expressions;
 using Daxlin.Core.Values;
 using Daxlin.Service.History;
 using Daxlin.Service.Storage;
@@ -27,7 +27,7 @@ internal sealed class ApprovalRulings(DaxlinDb db, TimeProvider clock)
         if ((twoFault ?? typedFault) is { } fault)
             return fault;
         var rules = new ApprovalRules(wanted.KeepsCorrectors, wanted.KeepsTemplateMakers, wanted.KeepsAccountKeepers, two, typed);
-        var (before, after) = (Told(RulesOf(newest)), Told(rules));
+        var (before, after) = (string.Join(' ', RulesOf(newest).Says), string.Join(' ', rules.Says));
         if (before == after)
             return null;
         var now = clock.GetUtcNow().UtcDateTime;
@@ -44,22 +44,11 @@ internal sealed class ApprovalRulings(DaxlinDb db, TimeProvider clock)
         {
             if (Currency.Find(code) is not { } currency)
                 return (limits.ToImmutable(), Refused.Faulty("currency-unknown", $"“{code}” under “{key}” is no currency of ISO 4217."));
-            if (!decimal.TryParse(text, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var limit))
+            if (ExpressionType.Number.Read(text ?? "") is not decimal limit || limit < 0)
                 return (limits.ToImmutable(), Refused.Faulty("limit-faulty", $"“{text}” is no amount; one is written as 10000.00."));
             // With the digits that its currency has: 10000 EUR is 10,000.00 EUR.
             limits[currency.Code] = limit + (0 * currency.MinorUnit);
         }
         return (limits.ToImmutable(), null);
-    }
-
-    private static string Told(ApprovalRules rules)
-    {
-        string[] told =
-        [
-            .. rules.KeepsCorrectors ? ["no corrector"] : Array.Empty<string>(), .. rules.KeepsTemplateMakers ? ["no maker of the template"] : Array.Empty<string>(),
-            .. rules.KeepsAccountKeepers ? ["none who added or confirmed the account"] : Array.Empty<string>(),
-            .. rules.TwoAbove.Select(limit => $"two above {Currency.Find(limit.Key)!.Show(limit.Value)}"), .. rules.TypedAbove.Select(limit => $"sums typed above {Currency.Find(limit.Key)!.Show(limit.Value)}"),
-        ];
-        return told.Length == 0 ? "nothing more than the right" : string.Join(", ", told);
     }
 }

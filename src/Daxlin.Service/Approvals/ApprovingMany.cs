@@ -1,8 +1,9 @@
 using System.Collections.Immutable;
-using System.Globalization;
 using Daxlin.Core.People;
 using Daxlin.Core.Posting.Expressions;
 using Daxlin.Core.Values;
+using Daxlin.Service.Batches;
+using Daxlin.Service.Figures;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
@@ -19,14 +20,13 @@ internal sealed class ApprovingMany(DaxlinDb db, Approving approving, ApprovalRu
     /// <summary>What there is to approve in a batch at the moment.</summary>
     public async Task<ApprovableMany> Approvable(int batch, CancellationToken cancel)
     {
-        var rows = await db.Invoices.AsNoTracking().Where(row => row.BatchId == batch && row.State == InvoiceState.Clear).OrderBy(row => row.Id).Take(Most).ToListAsync(cancel);
-        var (sums, rules) = (SumsOf(rows), ApprovalRulings.RulesOf(await rulings.Newest(cancel)));
-        return new ApprovableMany([.. rows.Select(row => new SeenInvoice(row.Id, row.Revision))], Settled(sums), [.. sums.Where(sum => IsLarge(sum.Key, sum.Value, rules)).Select(sum => sum.Key).Order(StringComparer.Ordinal)]);
+        var rows = db.Invoices.AsNoTracking().Where(row => row.BatchId == batch && row.State == InvoiceState.Clear).OrderBy(row => row.Id).Take(Most);
+        var (sums, rules) = (await CountedInvoice.SumsOf(rows, cancel), ApprovalRulings.RulesOf(await rulings.Newest(cancel)));
+        return new ApprovableMany(
+            [.. await rows.Select(row => new SeenInvoice(row.Id, row.Revision)).ToListAsync(cancel)], Settled(sums), [.. sums.Where(sum => rules.IsTyped(sum.Key, sum.Value)).Select(sum => sum.Key)]);
     }
 
-    private static bool IsLarge(string currency, decimal sum, ApprovalRules rules) => rules.TypedAbove.TryGetValue(currency, out var limit) && Math.Abs(sum) > limit;
-
-    private static ImmutableSortedDictionary<string, string> Settled(Dictionary<string, decimal> sums) => sums.ToImmutableSortedDictionary(sum => sum.Key, sum => ExpressionTypes.Settled(sum.Value));
+    private static ImmutableSortedDictionary<string, string> Settled(SortedDictionary<string, decimal> sums) => sums.ToImmutableSortedDictionary(sum => sum.Key, sum => BatchSheets.Settled(sum.Value, sum.Key));
 
     public async Task<(ManyApproved? Done, Refused? Refused)> Do(int batch, ManyToApprove wanted, Approver who, CancellationToken cancel)
     {
@@ -35,10 +35,10 @@ internal sealed class ApprovingMany(DaxlinDb db, Approving approving, ApprovalRu
             return (null, Refused.Faulty("invoices-missing", $"Name 1 to {Most} invoices, each with the revision that was seen."));
         var ids = seen.Select(one => one.Id).ToList();
         using var _ = await turn.Take(cancel);
-        var rows = await db.Invoices.Where(row => row.BatchId == batch && ids.Contains(row.Id)).ToDictionaryAsync(row => row.Id, cancel);
-        if (await SumRefusal(rows.Values, wanted.Sums, cancel) is { } refusal)
+        var rows = await Named(batch, ids).ToDictionaryAsync(row => row.Id, cancel);
+        if (await SumRefusal(await CountedInvoice.SumsOf(Named(batch, ids), cancel), wanted.Sums, cancel) is { } refusal)
             return (null, refusal);
-        var (approved, first, refused) = (new List<Invoice>(), new List<ToldInvoice>(), new List<ToldInvoice>());
+        var (approved, first, refused) = (new List<int>(), new List<ToldInvoice>(), new List<ToldInvoice>());
         foreach (var (id, revision) in seen.DistinctBy(one => one.Id))
         {
             await using var transaction = await db.Database.BeginTransactionAsync(cancel);
@@ -57,31 +57,27 @@ internal sealed class ApprovingMany(DaxlinDb db, Approving approving, ApprovalRu
             }
             await transaction.CommitAsync(cancel);
             if (row!.State == InvoiceState.Approved)
-                approved.Add(row);
+                approved.Add(id);
             else
                 first.Add(new ToldInvoice(id, Approving.SecondNeeded, Approving.SecondSentence(row)));
         }
-        return (new ManyApproved([.. approved.Select(row => row.Id)], [.. first], [.. refused], Settled(SumsOf(approved))), null);
+        return (new ManyApproved([.. approved], [.. first], [.. refused], Settled(await CountedInvoice.SumsOf(Named(batch, approved), cancel))), null);
     }
 
-    private async Task<Refused?> SumRefusal(IEnumerable<Invoice> rows, ImmutableSortedDictionary<string, string>? typed, CancellationToken cancel)
+    private IQueryable<Invoice> Named(int batch, List<int> ids) => db.Invoices.Where(row => row.BatchId == batch && ids.Contains(row.Id));
+
+    private async Task<Refused?> SumRefusal(SortedDictionary<string, decimal> sums, ImmutableSortedDictionary<string, string>? typed, CancellationToken cancel)
     {
         var rules = ApprovalRulings.RulesOf(await rulings.Newest(cancel));
-        foreach (var (code, sum) in SumsOf(rows))
+        foreach (var (code, sum) in sums)
         {
             var currency = Currency.Find(code);
             var said = typed?.GetValueOrDefault(code);
-            if (said is null && IsLarge(code, sum, rules))
+            if (said is null && rules.IsTyped(code, sum))
                 return Refused.Conflict("sum-needed", $"These come to {currency!.Show(sum)}, which is more than {currency.Show(rules.TypedAbove[code])}: type the sum to approve them.");
-            if (said is not null && (!decimal.TryParse(said, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number) || number != sum))
+            if (said is not null && ExpressionType.Number.Read(said) as decimal? != sum)
                 return Refused.Conflict("sum-differs", $"These come to {currency?.Show(sum) ?? $"{sum} {code}"}, not to {said} {code}. Nothing was approved.");
         }
         return null;
     }
-
-    /// <summary>What invoices come to by currency; credit notes count against the others.</summary>
-    private static Dictionary<string, decimal> SumsOf(IEnumerable<Invoice> rows) => rows.Where(row => row.Currency.Length > 0)
-        .GroupBy(row => row.Currency).ToDictionary(
-            group => group.Key,
-            group => group.Sum(row => decimal.TryParse(row.Total, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var total) ? (row.IsCreditNote ? -Math.Abs(total) : total) : 0));
 }

@@ -1,9 +1,9 @@
-using System.Collections.Immutable;
-using System.Globalization;
 using Daxlin.Core.Corrections;
 using Daxlin.Core.History;
 using Daxlin.Core.People;
+using Daxlin.Core.Posting.Expressions;
 using Daxlin.Core.Values;
+using Daxlin.Service.People;
 using Daxlin.Service.Review;
 using Daxlin.Service.Storage;
 using Microsoft.EntityFrameworkCore;
@@ -13,24 +13,17 @@ namespace Daxlin.Service.Approvals;
 /// <summary>Holds an approval against the rules for approvals and against who has had a hand in the invoice.</summary>
 internal sealed class FourEyes(DaxlinDb db, ApprovalRulings rulings)
 {
-    private const int MostNames = 5;
-
     public async Task<ApprovalVerdict> Of(Invoice invoice, Approver who, CancellationToken cancel)
     {
         var rules = ApprovalRulings.RulesOf(await rulings.Newest(cancel));
         var facts = await FactsOf(invoice, cancel);
         var verdict = facts.Of(who, rules);
-        return verdict.Refusal.Length == 0 ? verdict : ApprovalVerdict.Refused($"{verdict.Refusal} {await WhoCan(facts, rules, cancel)}");
+        return verdict.Refusal.Length == 0 ? verdict : ApprovalVerdict.Refused($"{verdict.Refusal} {await Others(facts, rules, cancel)}");
     }
 
     /// <summary>Those who approve, and whom these rules do not keep from it.</summary>
-    private async Task<string> WhoCan(ApprovalFacts facts, ApprovalRules rules, CancellationToken cancel)
-    {
-        var people = (await db.Users.AsNoTracking().Where(person => !person.IsDisabled && person.PasswordHash != null).OrderBy(person => person.UserName).ToListAsync(cancel))
-            .Where(person => Roles.RightsOf(person.Roles).Contains(Right.Approve) && facts.Of(new Approver(person.Name), rules).Refusal.Length == 0).Select(person => person.Name).ToList();
-        return people.Count == 0 ? "Another approver has to."
-            : $"Those who can: {string.Join(", ", people.Take(MostNames))}{(people.Count > MostNames ? $", and {people.Count - MostNames} more" : "")}.";
-    }
+    private Task<string> Others(ApprovalFacts facts, ApprovalRules rules, CancellationToken cancel) => WhoCan.Sentence(
+        db, person => person.Rights.Contains(Right.Approve) && facts.Of(new Approver(person.Name), rules).Refusal.Length == 0, "Another approver has to.", cancel);
 
     private async Task<ApprovalFacts> FactsOf(Invoice invoice, CancellationToken cancel)
     {
@@ -40,7 +33,7 @@ internal sealed class FourEyes(DaxlinDb db, ApprovalRulings rulings)
             : await db.VendorAccounts.AsNoTracking().FirstOrDefaultAsync(row => row.VendorId == invoice.VendorId && row.Iban == invoice.Iban && row.EndedAt == null, cancel);
         return new ApprovalFacts(
             $"Invoice {invoice.Id}", Currency.Find(invoice.Currency),
-            decimal.TryParse(invoice.Total, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var total) ? total : 0,
+            ExpressionType.Number.Read(invoice.Total) as decimal?,
             [.. corrections.Where(row => CorrectedInvoices.Of(row).What is not (null or LineCoded or FindingAccepted)).Select(row => row.By).Distinct()],
             template ?? "", [.. new[] { account?.AddedBy, account?.ConfirmedBy }.OfType<string>().Where(name => name.Length > 0)],
             await IsAccountChanged(invoice, cancel), invoice.FirstApprovedSha256.Length > 0 && invoice.FirstApprovedSha256 == HistoryChain.ContentOf(invoice.Record) ? Approving.FirstOf(invoice) : null);

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Daxlin.Core.History;
 using Daxlin.Core.People;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.People;
@@ -110,7 +111,7 @@ internal static class BatchEndpoints
         int id, GroupToGive wanted, HttpRequest request, Actor actor, GivingGroup giving, DaxlinDb db, WriteTurn turn, CancellationToken cancel) =>
         Bound.Do<Batch, BatchSummary>(
             id, "batch", db, turn, request, _ => "This batch was changed since it was shown. Look at it again.",
-            batch => giving.Do(batch, wanted.Group, actor, cancel), async batch => (await Find(batch.Id, db, cancel))!, cancel);
+            batch => giving.Do(batch, HistoryStreams.Batch(id), wanted.Group, actor, cancel), async batch => (await Find(batch.Id, db, cancel))!, cancel);
 
     private static async Task<Results<Ok<List<BatchDocument>>, ProblemHttpResult>> Documents(
         int id, [AsParameters] ListPage page, HttpContext context, DaxlinDb db, CancellationToken cancel)

@@ -1,4 +1,5 @@
 using Daxlin.Service.Storage;
+using Microsoft.EntityFrameworkCore;
 
 namespace Daxlin.Service.Figures;
 
@@ -22,6 +23,12 @@ internal sealed record CountedInvoice
 
     /// <summary>The codes of what holds it, parted by commas.</summary>
     public required string HeldBy { get; init; }
+
+    /// <summary>What invoices come to by currency, credit notes taken off; those without a currency come to nothing.</summary>
+    public static async Task<SortedDictionary<string, decimal>> SumsOf(IQueryable<Invoice> rows, CancellationToken cancel) => new(
+        await Of(rows).Where(invoice => invoice.Currency != "").GroupBy(invoice => invoice.Currency)
+            .Select(group => new { Currency = group.Key, Size = group.Sum(invoice => invoice.Size) }).ToDictionaryAsync(sum => sum.Currency, sum => Invoice.AmountOf(sum.Size), cancel),
+        StringComparer.Ordinal);
 
     public static IQueryable<CountedInvoice> Of(IQueryable<Invoice> rows) => rows.Select(row => new CountedInvoice
     {

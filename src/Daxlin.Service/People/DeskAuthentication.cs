@@ -1,4 +1,5 @@
 using System.Text.Encodings.Web;
+using Daxlin.Core.People;
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.Extensions.Options;
 

@@ -1,4 +1,5 @@
 using Daxlin.Core.History;
+using Daxlin.Core.People;
 using Daxlin.Service.History;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
@@ -10,24 +11,17 @@ internal sealed class GivingGroup(DaxlinDb db, TimeProvider clock)
 {
     private const int Longest = 100;
 
-    public async Task<Refused?> Do(Batch batch, string? group, Actor actor, CancellationToken cancel)
+    /// <param name="stream">In which the history tells of it.</param>
+    public async Task<Refused?> Do(IGrouped what, string stream, string? group, Actor actor, CancellationToken cancel)
     {
         var (named, refused) = Read(group);
-        if (named is null || named == batch.Group)
+        if (named is null || named == what.Group)
             return refused;
-        await Record(HistoryStreams.Batch(batch.Id), $"the batch {batch.Name}", batch.Group, named, actor, cancel);
-        (batch.Group, batch.Revision) = (named, batch.Revision + 1);
-        await db.SaveChangesAsync(cancel);
-        return null;
-    }
-
-    public async Task<Refused?> Do(Vendor vendor, string? group, Actor actor, CancellationToken cancel)
-    {
-        var (named, refused) = Read(group);
-        if (named is null || named == vendor.Group)
-            return refused;
-        await Record(HistoryStreams.Vendor(vendor.Id), vendor.Name, vendor.Group, named, actor, cancel);
-        (vendor.Group, vendor.Revision) = (named, vendor.Revision + 1);
+        await HistoryLog.Record(
+            db,
+            new Deed(stream, clock.GetUtcNow().UtcDateTime, actor.Name, HistoryActs.GroupGiven, named.Length == 0 ? $"took {what.Name} out of its group" : $"gave {what.Name} to the group {named}") { Before = what.Group, After = named },
+            cancel);
+        (what.Group, what.Revision) = (named, what.Revision + 1);
         await db.SaveChangesAsync(cancel);
         return null;
     }
@@ -38,10 +32,4 @@ internal sealed class GivingGroup(DaxlinDb db, TimeProvider clock)
         var named = PersonName.Tidied(group ?? "");
         return named.Length <= Longest ? (named, null) : (null, Refused.Faulty("group-faulty", $"A group's name has at most {Longest} characters."));
     }
-
-    private Task Record(string stream, string what, string before, string after, Actor actor, CancellationToken cancel) =>
-        HistoryLog.Record(
-            db,
-            new Deed(stream, clock.GetUtcNow().UtcDateTime, actor.Name, HistoryActs.GroupGiven, after.Length == 0 ? $"took {what} out of its group" : $"gave {what} to the group {after}") { Before = before, After = after },
-            cancel);
 }

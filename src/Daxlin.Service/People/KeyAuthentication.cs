@@ -32,7 +32,7 @@ internal sealed class KeyAuthentication(
         if (person.IsDisabled)
             return AuthenticateResult.Fail("The access key's owner may not use Daxlin any more.");
         await KeyKeeping.NoteUse(db, turn, clock.GetUtcNow().UtcDateTime, key, person.Name, Context.Connection.RemoteIpAddress?.ToString() ?? "", Context.RequestAborted);
-        var rights = Roles.RightsOf(person.Roles).Intersect(KeyKeeping.RightsOf(key));
+        var rights = person.Rights.Intersect(KeyKeeping.RightsOf(key));
         return AuthenticateResult.Success(new AuthenticationTicket(PersonClaims.Of(person, Scheme.Name, rights, new Claim(PersonClaims.KeyClaim, key.Name)), Scheme.Name));
     }
 }

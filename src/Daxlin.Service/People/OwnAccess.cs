@@ -1,5 +1,6 @@
 using System.Security.Claims;
 using Daxlin.Core.History;
+using Daxlin.Core.People;
 using Daxlin.Service.History;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;

@@ -50,10 +50,11 @@ public sealed record LinkToGive(bool DropsSecondFactor);
 /// <param name="Link">The address within the console; shown now and never again.</param>
 public sealed record LinkRecord(string Link);
 
+/// <param name="Rights">What the roles give.</param>
 /// <param name="HasPassword">False until the one-time link was followed.</param>
 /// <param name="SignedInAt">When the person signed in last; null for never.</param>
 public sealed record PersonRecord(
-    int Id, string Name, ImmutableArray<string> Roles, ImmutableArray<string> Groups, bool IsDisabled, bool HasPassword, bool HasSecondFactor, bool IsLocked, DateTime AddedAt,
+    int Id, string Name, ImmutableArray<string> Roles, ImmutableArray<string> Rights, ImmutableArray<string> Groups, bool IsDisabled, bool HasPassword, bool HasSecondFactor, bool IsLocked, DateTime AddedAt,
     DateTime? SignedInAt, int Revision);
 
 /// <param name="Link">By which the person sets a password; shown now and never again.</param>

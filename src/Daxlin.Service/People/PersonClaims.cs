@@ -36,7 +36,7 @@ internal static class PersonClaims
     public static async Task<ClaimsPrincipal> AtBrowser(Person person, string signIn, DaxlinDb db, DateTime now, CancellationToken cancel)
     {
         var absent = await StandingIn.ForWhom(db, person, now, cancel);
-        var rights = Roles.RightsOf(person.Roles);
+        var rights = person.Rights;
         var own = new Claim(SignInClaim, signIn);
         return absent.Length == 0 ? Of(person, SignInSchemes.Cookie, rights, own) : Of(person, SignInSchemes.Cookie, rights.Add(Right.Approve), own, new Claim(ForClaim, absent));
     }

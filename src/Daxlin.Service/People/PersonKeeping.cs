@@ -88,9 +88,9 @@ internal sealed class PersonKeeping(DaxlinDb db, ILookupNormalizer names, OneTim
         $"{(person.IsDisabled ? "disabled, " : "")}{string.Join(", ", person.Roles.Select(Roles.Word))}{(person.Groups.IsEmpty ? "" : $"; only {string.Join(", ", person.Groups)}")}";
 
     private async Task<bool> HasOtherAdministrator(Person person, CancellationToken cancel) =>
-        (await db.Users.AsNoTracking().Where(one => one.Id != person.Id && one.PasswordHash != null).ToListAsync(cancel)).Exists(IsAdministrator);
+        (await db.Users.AsNoTracking().Where(one => one.Id != person.Id).ToListAsync(cancel)).Exists(IsAdministrator);
 
-    private static bool IsAdministrator(Person person) => !person.IsDisabled && person.Roles.Contains(Role.Administrator);
+    private static bool IsAdministrator(Person person) => person.MaySignIn && person.Roles.Contains(Role.Administrator);
 
     private static (Said? Said, Refused? Refused) Read(ImmutableArray<string> roles, ImmutableArray<string> groups)
     {

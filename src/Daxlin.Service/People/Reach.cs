@@ -16,11 +16,13 @@ internal sealed class Reach(IHttpContextAccessor request, DbContextOptions<Daxli
     /// <summary>Where a batch of no group of one's own is shown as far as its invoices are within reach; all else goes over the whole of it.</summary>
     private static readonly string[] ShownInPart = ["/api/v1/batches/{id:int}", "/api/v1/batches/{id:int}/invoices", "/api/v1/batches/{id:int}/documents", "/api/v1/batches/{id:int}/table"];
 
-    private static readonly (string Path, string Value, Func<HeldDb, int, CancellationToken, Task<bool>> IsThere)[] Guarded =
+    /// <summary>What addresses name, by how they begin and the value that names it.</summary>
+    private static readonly (string Path, string Value, string Name, Func<HeldDb, int, bool, CancellationToken, Task<bool>> IsThere)[] Guarded =
     [
-        ("/api/v1/invoices/{", "id", (db, id, cancel) => db.Invoices.AnyAsync(row => row.Id == id, cancel)),
-        ("/api/v1/posting-runs/{", "number", (db, number, cancel) => db.PostingRuns.AnyAsync(row => row.Number == number, cancel)),
-        ("/api/v1/deliveries/{", "id", (db, id, cancel) => db.Deliveries.AnyAsync(row => row.Id == id, cancel)),
+        ("/api/v1/batches/{", "id", "batch", (db, id, isInPart, cancel) => isInPart ? db.Batches.AnyAsync(row => row.Id == id, cancel) : Task.FromResult(db.OwnBatches.Contains(id))),
+        ("/api/v1/invoices/{", "id", "invoice", (db, id, _, cancel) => db.Invoices.AnyAsync(row => row.Id == id, cancel)),
+        ("/api/v1/posting-runs/{", "number", "posting run", (db, number, _, cancel) => db.PostingRuns.AnyAsync(row => row.Number == number, cancel)),
+        ("/api/v1/deliveries/{", "id", "delivery", (db, id, _, cancel) => db.Deliveries.AnyAsync(row => row.Id == id, cancel)),
     ];
 
     /// <summary>The database as this request may see it; null if it may see all.</summary>
@@ -61,18 +63,13 @@ internal sealed class Reach(IHttpContextAccessor request, DbContextOptions<Daxli
             await OnlyWhole(Actor.Of(context.User)).ToProblem().ExecuteAsync(context);
             return;
         }
-        if (held is not null && route.StartsWith("/api/v1/batches/{", StringComparison.Ordinal) && int.TryParse(context.Request.RouteValues["id"] as string, CultureInfo.InvariantCulture, out var batch)
-            && !held.OwnBatches.Contains(batch) && !(HttpMethods.IsGet(context.Request.Method) && ShownInPart.Contains(route)))
-        {
-            await Problem.NotThere($"batch {batch} that is wholly of your groups").ExecuteAsync(context);
-            return;
-        }
-        foreach (var (path, value, isThere) in held is null ? [] : Guarded)
+        var isInPart = HttpMethods.IsGet(context.Request.Method) && ShownInPart.Contains(route);
+        foreach (var (path, value, name, isThere) in held is null ? [] : Guarded)
         {
             if (route.StartsWith(path, StringComparison.Ordinal) && int.TryParse(context.Request.RouteValues[value] as string, CultureInfo.InvariantCulture, out var id)
-                && !await isThere(held!, id, context.RequestAborted))
+                && !await isThere(held!, id, isInPart, context.RequestAborted))
             {
-                await Problem.NotThere($"{path["/api/v1/".Length..^3].Replace('-', ' ')} {id}").ExecuteAsync(context);
+                await Problem.NotThere($"{name} {id}").ExecuteAsync(context);
                 return;
             }
         }

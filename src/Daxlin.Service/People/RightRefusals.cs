@@ -12,7 +12,6 @@ namespace Daxlin.Service.People;
 /// <summary>Says to those who are refused what they lack and who has it. Refusals of those who are known stand in the history.</summary>
 internal sealed class RightRefusals : IAuthorizationMiddlewareResultHandler
 {
-    private const int MostNames = 5;
     private readonly AuthorizationMiddlewareResultHandler usual = new();
 
     public async Task HandleAsync(RequestDelegate next, HttpContext context, AuthorizationPolicy policy, PolicyAuthorizationResult authorizeResult)
@@ -44,13 +43,10 @@ internal sealed class RightRefusals : IAuthorizationMiddlewareResultHandler
         var (services, cancel) = (context.RequestServices, context.RequestAborted);
         await using var db = await services.GetRequiredService<IDbContextFactory<DaxlinDb>>().CreateDbContextAsync(cancel);
         var actor = Actor.Of(context.User);
-        var people = (await db.Users.AsNoTracking().Where(person => !person.IsDisabled && person.PasswordHash != null).OrderBy(person => person.UserName).ToListAsync(cancel))
-            .FindAll(person => Roles.RightsOf(person.Roles).Contains(right));
-        var names = people.Count == 0 ? "Nobody has that right at the moment; an administrator can give it."
-            : $"Those who can: {string.Join(", ", people.Take(MostNames).Select(person => person.Name))}{(people.Count > MostNames ? $", and {people.Count - MostNames} more" : "")}.";
-        var sentence = actor.Key.Length > 0 && people.Exists(person => person.Id == actor.PersonId)
+        var isKeyAlone = actor.Key.Length > 0 && await db.Users.AsNoTracking().SingleOrDefaultAsync(person => person.Id == actor.PersonId, cancel) is { } owner && owner.Rights.Contains(right);
+        var sentence = isKeyAlone
             ? $"The access key “{actor.Key}” may not {Roles.Does(right)}: it was made without the right “{Roles.Word(right)}”, which {actor.Name} has."
-            : $"{actor.Name} may not {Roles.Does(right)}; that is for {Roles.WhoCan(right)}. {names}";
+            : $"{actor.Name} may not {Roles.Does(right)}; that is for {Roles.WhoCan(right)}. {await WhoCan.Sentence(db, person => person.Rights.Contains(right), "Nobody has that right at the moment; an administrator can give it.", cancel)}";
         if (actor.PersonId is { } id)
         {
             using var _ = await services.GetRequiredService<WriteTurn>().Take(cancel);

@@ -22,9 +22,9 @@ internal sealed class StandingIn(DaxlinDb db, TimeProvider clock)
             return (null, absentFault ?? standInFault);
         if (absent.Id != actor.PersonId && !actor.Rights.Contains(Right.Administer))
             return (null, new Refused(StatusCodes.Status403Forbidden, "right-missing", $"{actor.Name} may name who stands in for {actor.Name}; for others an administrator does."));
-        if (!Roles.RightsOf(absent.Roles).Contains(Right.Approve))
+        if (!absent.Rights.Contains(Right.Approve))
             return (null, Refused.Conflict("no-approver", $"{absent.Name} does not approve, and has no right to give."));
-        if (Roles.RightsOf(standIn.Roles).Contains(Right.Approve))
+        if (standIn.Rights.Contains(Right.Approve))
             return (null, Refused.Conflict("approver-already", $"{standIn.Name} approves already, and needs no right of another."));
         if (wanted.Until is not { } day || day < DateOnly.FromDateTime(now) || day > DateOnly.FromDateTime(now).AddDays(MostDays))
             return (null, Refused.Faulty("until-faulty", $"Say the last day, from today on and at most {MostDays} days ahead."));
@@ -55,10 +55,10 @@ internal sealed class StandingIn(DaxlinDb db, TimeProvider clock)
     /// <summary>For whom a person approves at the moment; empty for nobody, and for one who approves in the own name.</summary>
     public static async Task<string> ForWhom(DaxlinDb db, Person person, DateTime now, CancellationToken cancel)
     {
-        if (Roles.RightsOf(person.Roles).Contains(Right.Approve))
+        if (person.Rights.Contains(Right.Approve))
             return "";
         var absent = await Active(db, now).Where(row => row.StandInId == person.Id).Join(db.Users, row => row.AbsentId, one => one.Id, (_, one) => one).AsNoTracking().FirstOrDefaultAsync(cancel);
-        return absent is { IsDisabled: false } && Roles.RightsOf(absent.Roles).Contains(Right.Approve) ? absent.Name : "";
+        return absent is { IsDisabled: false } && absent.Rights.Contains(Right.Approve) ? absent.Name : "";
     }
 
     private static IQueryable<StandIn> Active(DaxlinDb db, DateTime now) => db.StandIns.Where(row => row.EndedAt == null && row.From <= now && row.Until > now);

@@ -1,7 +1,7 @@
 namespace Daxlin.Service.Storage;
 
 /// <summary>Documents taken in together.</summary>
-public sealed class Batch : IRevised
+public sealed class Batch : IGrouped
 {
     public int Id { get; set; }
 

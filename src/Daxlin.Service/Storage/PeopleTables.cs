@@ -8,11 +8,7 @@ internal static class PeopleTables
 {
     public static void Make(ModelBuilder modelBuilder)
     {
-        modelBuilder.Entity<Person>(person =>
-        {
-            person.ToTable("People");
-            person.Ignore(row => row.Roles).Ignore(row => row.Groups).Ignore(row => row.Name);
-        });
+        modelBuilder.Entity<Person>().ToTable("People");
         modelBuilder.Entity<IdentityUserClaim<int>>().ToTable("PersonClaims");
         modelBuilder.Entity<IdentityUserLogin<int>>().ToTable("PersonLogins");
         modelBuilder.Entity<IdentityUserToken<int>>().ToTable("PersonTokens");

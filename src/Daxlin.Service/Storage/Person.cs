@@ -32,6 +32,11 @@ public sealed class Person : IdentityUser<int>, IRevised
 
     public ImmutableArray<Role> Roles => [.. RoleWords.Split(',', StringSplitOptions.RemoveEmptyEntries).Select(Core.People.Roles.Find).OfType<Role>()];
 
+    public ImmutableSortedSet<Right> Rights => Core.People.Roles.RightsOf(Roles);
+
+    /// <summary>Has set a password, and is not disabled.</summary>
+    public bool MaySignIn => !IsDisabled && PasswordHash is not null;
+
     public ImmutableArray<string> Groups => JsonSerializer.Deserialize<ImmutableArray<string>>(GroupNames);
 
     public string Name => UserName ?? "";

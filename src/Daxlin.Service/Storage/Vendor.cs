@@ -1,7 +1,7 @@
 namespace Daxlin.Service.Storage;
 
 /// <summary>A vendor's record. Each change of it is told in the history.</summary>
-public sealed class Vendor : IRevised
+public sealed class Vendor : IGrouped
 {
     public int Id { get; set; }
 

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text;
 using Daxlin.Core.Checks;
+using Daxlin.Core.History;
 using Daxlin.Core.People;
 using Daxlin.Core.Values;
 using Daxlin.Service.Batches;
@@ -79,7 +80,7 @@ internal static class VendorEndpoints
 
     private static Task<Results<Ok<VendorDetail>, ProblemHttpResult>> GiveGroup(
         int id, GroupToGive wanted, HttpRequest request, Actor actor, GivingGroup giving, DaxlinDb db, WriteTurn turn, CancellationToken cancel) =>
-        Do(id, request, db, turn, async vendor => (0, await giving.Do(vendor, wanted.Group, actor, cancel)), cancel);
+        Do(id, request, db, turn, async vendor => (0, await giving.Do(vendor, HistoryStreams.Vendor(id), wanted.Group, actor, cancel)), cancel);
 
     /// <param name="act">Does it and says how many invoices are held or clear now that were not before; or why it cannot be done.</param>
     private static Task<Results<Ok<VendorDetail>, ProblemHttpResult>> Do(

@@ -19,11 +19,46 @@ namespace Daxlin.Service.Storage.Migrations
                 defaultValue: "");
 
             migrationBuilder.AddColumn<string>(
+                name: "FirstApprovedBy",
+                table: "Invoices",
+                type: "TEXT",
+                nullable: false,
+                defaultValue: "");
+
+            migrationBuilder.AddColumn<string>(
+                name: "FirstApprovedFor",
+                table: "Invoices",
+                type: "TEXT",
+                nullable: false,
+                defaultValue: "");
+
+            migrationBuilder.AddColumn<string>(
+                name: "FirstApprovedSha256",
+                table: "Invoices",
+                type: "TEXT",
+                nullable: false,
+                defaultValue: "");
+
+            migrationBuilder.AddColumn<string>(
                 name: "Group",
                 table: "Batches",
                 type: "TEXT",
                 nullable: false,
                 defaultValue: "");
+
+            migrationBuilder.CreateTable(
+                name: "ApprovalRulings",
+                columns: table => new
+                {
+                    Id = table.Column<int>(type: "INTEGER", nullable: false),
+                    Rules = table.Column<string>(type: "TEXT", nullable: false),
+                    At = table.Column<DateTime>(type: "TEXT", nullable: false),
+                    By = table.Column<string>(type: "TEXT", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_ApprovalRulings", x => x.Id);
+                });
 
             migrationBuilder.CreateTable(
                 name: "People",
@@ -170,6 +205,36 @@ namespace Daxlin.Service.Storage.Migrations
                         onDelete: ReferentialAction.Cascade);
                 });
 
+            migrationBuilder.CreateTable(
+                name: "StandIns",
+                columns: table => new
+                {
+                    Id = table.Column<int>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    AbsentId = table.Column<int>(type: "INTEGER", nullable: false),
+                    StandInId = table.Column<int>(type: "INTEGER", nullable: false),
+                    From = table.Column<DateTime>(type: "TEXT", nullable: false),
+                    Until = table.Column<DateTime>(type: "TEXT", nullable: false),
+                    EndedAt = table.Column<DateTime>(type: "TEXT", nullable: true),
+                    Revision = table.Column<int>(type: "INTEGER", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_StandIns", x => x.Id);
+                    table.ForeignKey(
+                        name: "FK_StandIns_People_AbsentId",
+                        column: x => x.AbsentId,
+                        principalTable: "People",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Restrict);
+                    table.ForeignKey(
+                        name: "FK_StandIns_People_StandInId",
+                        column: x => x.StandInId,
+                        principalTable: "People",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Restrict);
+                });
+
             migrationBuilder.CreateIndex(
                 name: "IX_AccessKeys_PersonId",
                 table: "AccessKeys",
@@ -206,6 +271,16 @@ namespace Daxlin.Service.Storage.Migrations
                 name: "IX_SignIns_PersonId",
                 table: "SignIns",
                 column: "PersonId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_StandIns_AbsentId",
+                table: "StandIns",
+                column: "AbsentId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_StandIns_StandInId",
+                table: "StandIns",
+                column: "StandInId");
         }
 
         /// <inheritdoc />
@@ -213,6 +288,9 @@ namespace Daxlin.Service.Storage.Migrations
         {
             migrationBuilder.DropTable(
                 name: "AccessKeys");
+
+            migrationBuilder.DropTable(
+                name: "ApprovalRulings");
 
             migrationBuilder.DropTable(
                 name: "PersonClaims");
@@ -227,11 +305,26 @@ namespace Daxlin.Service.Storage.Migrations
                 name: "SignIns");
 
             migrationBuilder.DropTable(
+                name: "StandIns");
+
+            migrationBuilder.DropTable(
                 name: "People");
 
             migrationBuilder.DropColumn(
                 name: "Group",
                 table: "Vendors");
+
+            migrationBuilder.DropColumn(
+                name: "FirstApprovedBy",
+                table: "Invoices");
+
+            migrationBuilder.DropColumn(
+                name: "FirstApprovedFor",
+                table: "Invoices");
+
+            migrationBuilder.DropColumn(
+                name: "FirstApprovedSha256",
+                table: "Invoices");
 
             migrationBuilder.DropColumn(
                 name: "Group",

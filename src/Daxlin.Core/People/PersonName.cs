@@ -1,9 +1,9 @@
 using Daxlin.Core.History;
 
-namespace Daxlin.Service.People;
+namespace Daxlin.Core.People;
 
 /// <summary>Names of people: what they sign in with, and what the history calls them.</summary>
-internal static class PersonName
+public static class PersonName
 {
     public const int Longest = 100;
 

@@ -1,7 +1,7 @@
-namespace Daxlin.Service.People;
+namespace Daxlin.Core.People;
 
 /// <summary>What a password must be. Length is what makes it hard to guess; which kinds of characters it has is nobody's business.</summary>
-internal static class PasswordRules
+public static class PasswordRules
 {
     public const int Fewest = 12;
     public const int Most = 200;

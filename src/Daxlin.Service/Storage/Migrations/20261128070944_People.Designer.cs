@@ -11,8 +11,8 @@ using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 namespace Daxlin.Service.Storage.Migrations
 {
     [DbContext(typeof(DaxlinDb))]
-    [Migration("20261128061741_StandIns")]
-    partial class StandIns
+    [Migration("20261128070944_People")]
+    partial class People
     {
         /// <inheritdoc />
         protected override void BuildTargetModel(ModelBuilder modelBuilder)
