@@ -67,12 +67,15 @@ public class ApprovalTests
         Assert.EndsWith("Those who can: Ada Wrenfield.", (string?)problem["detail"], StringComparison.Ordinal);
         Assert.Equal(409, (await berta.Send(HttpMethod.Post, "posting-runs", new JsonObject { ["batch"] = batch })).Status);
 
+        async Task<string> Listed() => (string)(await ada.Get($"batches/{batch}/invoices")).AsArray().Single(one => (int)one!["id"]! == (int)invoice["id"]!)!["firstApprovedBy"]!;
+        Assert.Equal("Cato Fenn", await Listed());
         // What changes after the first approval was approved by nobody.
         await Decide(berta, invoice, "corrections", new JsonObject { ["act"] = "enter", ["of"] = "invoiceNumber", ["text"] = "ELL-1" });
         Assert.Equal("", (string?)(await ada.Get($"invoices/{invoice["id"]}"))["firstApprovedBy"]);
+        Assert.Equal("", await Listed());
         Assert.Equal("Ada Wrenfield", (string?)(await Decide(ada, invoice, "approval")).Body["firstApprovedBy"]);
         var (done, approved) = await Decide(cato, invoice, "approval");
-        Assert.Equal((200, "approved"), (done, (string?)approved["state"]));
+        Assert.Equal((200, "approved", ""), (done, (string?)approved["state"], (string?)approved["firstApprovedBy"]));
         Assert.Equal("approved, as the second after Ada Wrenfield", (string?)approved["decisions"]!.AsArray()[^1]!["what"]);
 
         // Taken back before it was posted, it is open again, and needs both once more.
@@ -80,6 +83,14 @@ public class ApprovalTests
         var (taken, open) = await Decide(cato, invoice, "approval/withdrawal", new JsonObject { ["reason"] = "The vendor called." });
         Assert.Equal((200, "clear", ""), (taken, (string?)open["state"], (string?)open["firstApprovedBy"]));
         Assert.Equal("Cato Fenn", (string?)(await Decide(cato, invoice, "approval")).Body["firstApprovedBy"]);
+        Assert.Equal("approved", (string?)(await Decide(ada, invoice, "approval")).Body["state"]);
+        // Posted and taken back to be corrected, it needs both once more, too.
+        var (posted, run) = await berta.Send(HttpMethod.Post, "posting-runs", new JsonObject { ["batch"] = batch });
+        Assert.True(posted == 201, run.ToJsonString());
+        var (withdrawn, back) = await berta.Send(HttpMethod.Post, $"posting-runs/{run["number"]}/withdrawal", new JsonObject { ["reason"] = "The vendor called.", ["open"] = true });
+        Assert.True(withdrawn == 201, back.ToJsonString());
+        Assert.Equal(("clear", ""), await ada.Get($"invoices/{invoice["id"]}") is var again1 ? ((string?)again1["state"], (string?)again1["firstApprovedBy"]) : default);
+        Assert.Equal("Ada Wrenfield", (string?)(await Decide(ada, invoice, "approval")).Body["firstApprovedBy"]);
         Assert.Equal(409, (await Decide(cato, await Clear(ada, batch, 1), "approval/withdrawal", new JsonObject { ["reason"] = "The vendor called." })).Status);
     }
 

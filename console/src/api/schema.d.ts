@@ -6592,6 +6592,8 @@ export interface components {
              * @description How many of them stand in sums that hold.
              */
             numbersTied: number;
+            /** @description Who approved an open one that takes a second approver; empty for nobody. */
+            firstApprovedBy: string;
         };
         JsonElement: unknown;
         KeyRecord: {

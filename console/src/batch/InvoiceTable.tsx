@@ -77,6 +77,9 @@ export function InvoiceTable({ batch, invoices }: { batch: number; invoices: Inv
                 {invoice.state === "unplaced" && invoice.looksLike
                   ? "No template recognises it."
                   : invoice.firstFinding}{" "}
+                {invoice.firstApprovedBy !== "" && (
+                  <span>● Approved by {invoice.firstApprovedBy}; a second approver has to, too.</span>
+                )}
                 {invoice.state === "unplaced" && <Link to={`/desk/${invoice.id}`}>Make a template</Link>}
                 {invoice.findings > 1 && <span className="soft"> and {invoice.findings - 1} more</span>}
               </td>

@@ -16,6 +16,8 @@ internal static class InvoiceSheet
         Terminal.Line($"{(isStored ? $"Invoice {Shown.Text(invoice["id"])}" : "Tried")}  {Shown.State(Shown.Text(invoice["state"]))}"
             + (Shown.Text(invoice["kind"]) == "creditNote" ? "  credit note" : "")
             + $"  {Shown.Text(invoice["vendor"])} {Field(invoice, "invoiceNumber")}");
+        if (Shown.Text(invoice["firstApprovedBy"]) is { Length: > 0 } first && Shown.Text(invoice["state"]) != "approved")
+            Terminal.Line($"Approved by {first}; a second approver has to, too.");
         Terminal.Line($"{Shown.Text(invoice["document"]!["file"])}, {PagesOf(invoice)}"
             + (isStored ? $", batch {Shown.Text(invoice["batch"])} “{Shown.Text(invoice["batchName"])}”" : "")
             + (Shown.Text(invoice["template"]) is { Length: > 0 } template ? template == ElectronicInvoice ? ", read as an electronic invoice" : $", template {template}" : "")

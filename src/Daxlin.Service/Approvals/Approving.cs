@@ -63,6 +63,8 @@ internal sealed class Approving(DaxlinDb db, FourEyes fourEyes, CodingWorker cod
             cancel);
         invoice.IsTouched |= invoice.State == InvoiceState.Held;
         invoice.State = InvoiceState.Approved;
+        // Opened again later, it needs both anew.
+        (invoice.FirstApprovedBy, invoice.FirstApprovedFor, invoice.FirstApprovedSha256) = ("", "", "");
         CodedCases.Remember(db, invoice);
         await db.SaveChangesAsync(cancel);
         return null;

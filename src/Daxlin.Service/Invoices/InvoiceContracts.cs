@@ -12,11 +12,12 @@ namespace Daxlin.Service.Invoices;
 /// <param name="FirstFinding">The first of them, or empty.</param>
 /// <param name="Revision">As in <see cref="InvoiceDetail"/>.</param>
 /// <param name="Numbers">How many numbers were captured.</param>
+/// <param name="FirstApprovedBy">Who approved an open one that takes a second approver; empty for nobody.</param>
 /// <param name="NumbersTied">How many of them stand in sums that hold.</param>
 /// <param name="LooksLike">The vendor whose invoices an unplaced one looks like, or whose name stands out on it; empty if none does, and for others.</param>
 public sealed record InvoiceSummary(
     int Id, string State, string Kind, string File, int FirstPage, int LastPage, int FilePages, string Vendor, string InvoiceNumber, string InvoiceDate, string Currency,
-    string Total, int Lines, int Findings, string FirstFinding, int Batch, int Revision, string LooksLike, int Numbers, int NumbersTied);
+    string Total, int Lines, int Findings, string FirstFinding, int Batch, int Revision, string LooksLike, int Numbers, int NumbersTied, string FirstApprovedBy);
 
 /// <summary>The document that an invoice came in.</summary>
 public sealed record InvoiceDocument(string File, string Sha256, long Size, DateTime ReceivedAt);

@@ -68,12 +68,15 @@ internal static class InvoiceEndpoints
                     entry.Row.LooksLike,
                     entry.Row.Numbers,
                     entry.Row.NumbersTied,
+                    entry.Row.FirstApprovedBy,
+                    entry.Row.FirstApprovedFor,
                     entry.Row.Revision,
                 }),
             row => Text(row.Id), context, cancel);
         return TypedResults.Ok(part.ConvertAll(row => new InvoiceSummary(
             row.Id, InvoiceDetails.Word(row.State), row.IsCreditNote ? "creditNote" : "invoice", row.FileName, row.FirstPage, row.LastPage, row.FilePages,
-            row.Vendor, row.InvoiceNumber, row.InvoiceDate, row.Currency, row.Total, row.Lines, row.Findings, row.FirstFinding, id, row.Revision, row.LooksLike, row.Numbers, row.NumbersTied)));
+            row.Vendor, row.InvoiceNumber, row.InvoiceDate, row.Currency, row.Total, row.Lines, row.Findings, row.FirstFinding, id, row.Revision, row.LooksLike, row.Numbers, row.NumbersTied,
+            row.State is InvoiceState.Held or InvoiceState.Clear ? new Approver(row.FirstApprovedBy, row.FirstApprovedFor).ToString() : "")));
     }
 
     private static async Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Show(int id, DaxlinDb db, HttpResponse response, CancellationToken cancel) =>

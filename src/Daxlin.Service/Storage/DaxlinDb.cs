@@ -43,6 +43,9 @@ public class DaxlinDb(DbContextOptions<DaxlinDb> options) : IdentityUserContext<
             // When it was captured, and by which rules it was last coded, shows nowhere, so it changes nothing that a person could have seen.
             if (entry.Properties.Any(property => property.IsModified && property.Metadata.Name is not (nameof(Invoice.CapturedAt) or nameof(Invoice.CodedBy) or nameof(Invoice.Revision))))
                 entry.Entity.Revision++;
+            // What was approved first was approved as it was.
+            if (entry.Property(row => row.Record).IsModified && !entry.Property(row => row.FirstApprovedSha256).IsModified)
+                (entry.Entity.FirstApprovedBy, entry.Entity.FirstApprovedFor, entry.Entity.FirstApprovedSha256) = ("", "", "");
         }
         if (ChangeTracker.Entries<HistoryRow>().Any(entry => entry.State is EntityState.Modified or EntityState.Deleted))
             throw new InvalidOperationException("The history is only ever added to.");
