@@ -2,7 +2,7 @@ import { Modal, useMantineColorScheme } from "@mantine/core";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
 import { Link, Outlet } from "react-router";
-import { SIGNED_OUT } from "../api/client";
+import { Refusal, SIGNED_OUT } from "../api/client";
 import { ask } from "../api/queries";
 import { SignIn } from "../people/SignIn";
 import { TrailProvider, useTrail } from "./Trail";
@@ -56,11 +56,15 @@ export function Shell() {
 /** What keeps the service from working, until it does again. */
 function Trouble() {
   const state = useQuery(ask.state());
-  const sentence = state.isError
-    ? state.error.message
-    : state.data?.isWell === false
-      ? state.data.sentence
-      : "";
+  // Who is not signed in any more is asked in a place of its own.
+  const isSignedOut = state.error instanceof Refusal && state.error.code === "sign-in-needed";
+  const sentence = isSignedOut
+    ? ""
+    : state.isError
+      ? state.error.message
+      : state.data?.isWell === false
+        ? state.data.sentence
+        : "";
   return sentence === "" ? null : (
     <p className="trouble" role="alert">
       ▲ {sentence}
