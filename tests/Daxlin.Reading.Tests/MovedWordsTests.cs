@@ -104,23 +104,12 @@ public class MovedWordsTests
             {
                 if (baseline is not { } height || left < 0)
                     continue;
-                var word = Placed(from.Word, left, height);
+                var word = MovedWord.At(from.Word, left, height);
                 // Over other letters nobody could read it.
                 if (!others.Exists(other => other.Box.SharedWidth(word.Box) > 0 && other.Box.SharedHeight(word.Box) > 1))
                     yield return new(line, cell, word, $"{(left < place.Box.Left ? "the left" : "the right")} of line {line.Number}, {cell.Name}");
             }
         }
-    }
-
-    private static Word Placed(Word word, double left, double baseline)
-    {
-        var (right, down) = (left - word.Box.Left, baseline - word.Baseline);
-        return word with
-        {
-            Box = new(word.Box.Left + right, word.Box.Top + down, word.Box.Right + right, word.Box.Bottom + down),
-            Baseline = baseline,
-            Stops = word.Stops.ToArray().Select(stop => stop + right).ToArray(),
-        };
     }
 
     private sealed record RowWord(CapturedLine Line, CapturedValue Cell, int Page, Word Word);

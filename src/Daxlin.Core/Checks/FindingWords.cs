@@ -38,6 +38,7 @@ public static class FindingWords
         ["block-not-closed"] = "the rows have no end",
         ["figure-elsewhere"] = "a figure stands in another column",
         ["word-cut"] = "a word was cut in two",
+        ["text-cut"] = "a text runs into the next column",
         ["words-apart"] = "words of two columns were taken for one",
         ["text-unaccounted"] = "text that is part of nothing",
         ["row-doubtful"] = "which row a line belongs to",

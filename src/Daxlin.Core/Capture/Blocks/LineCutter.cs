@@ -24,7 +24,10 @@ internal sealed class LineCutter(ColumnLayout layout, string? begins, Habits hab
     public ColumnRule? RuleOf(int column) => layout.Columns[column].Rule;
 
     /// <summary>Where a column's heading is printed, or the column itself where it stands by edges; null if the page has none such.</summary>
-    public Box? HeadingOf(string column) => IndexOf(layout, column) is var index and >= 0 ? layout.Columns[index].Heading : null;
+    public Box? HeadingOf(string column) => IndexOf(layout, column) is var index and >= 0 ? HeadingOf(index) : null;
+
+    /// <summary>The same of a column by its index; without height where none is printed.</summary>
+    public Box HeadingOf(int column) => layout.Columns[column].Heading;
 
     private static int IndexOf(ColumnLayout layout, string? name)
     {

@@ -34,6 +34,7 @@ internal sealed class PlaceDoubts
                 doubts.Take(line, row);
         }
         doubts.FindStrays();
+        doubts.findings.AddRange(RunningText.Doubts(block, lines));
         return [.. doubts.findings];
     }
 
