@@ -9,8 +9,8 @@ export async function emptyService(port: number) {
 }
 
 /** A service that people sign in to, with the address of the link that it prints for its first administrator. */
-export async function signedInService(port: number) {
-  const { service, said } = await started(port, /welcome#\S+/);
+export async function signedInService(port: number, ...more: string[]) {
+  const { service, said } = await started(port, /welcome#\S+/, ...more);
   return { service, link: said };
 }
 

@@ -8,6 +8,7 @@ using Daxlin.Service.Figures;
 using Daxlin.Service.History;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.People;
+using Daxlin.Service.People.Provider;
 using Daxlin.Service.Posting;
 using Daxlin.Service.Posting.Coding;
 using Daxlin.Service.Posting.Deliveries;
@@ -205,6 +206,7 @@ public static class ServiceHost
         FiguresEndpoints.Map(api);
         DemoEndpoints.Map(api);
         api.MapGet("/state", State).WithTags("Service").WithSummary("Whether the service can work, and if not, why.").NeedsAnyone();
+        ProviderSignIn.Map(app, settings);
         ServeConsole(app, settings.Console);
         return app;
     }

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Net;
 using System.Security.Cryptography;
 using System.Security.Cryptography.X509Certificates;
+using Daxlin.Service.People.Provider;
 using Daxlin.Service.Web;
 
 namespace Daxlin.Service;
@@ -34,9 +35,12 @@ public sealed record ServiceSettings(IPAddress Address, int Port, string Data, s
     /// <summary>By which the line is encrypted; null if it is not, or if a proxy does it.</summary>
     public X509Certificate2? Certificate { get; private init; }
 
+    /// <summary>By whom people may sign in beside names and passwords; null for nobody.</summary>
+    public IdentityProvider? Provider { get; init; }
+
     public const int UsualPort = 7380;
 
-    /// <summary>Reads <c>--port N --data DIR --bind ADDRESS --host NAME --certificate FILE --certificate-key FILE --behind-proxy ADDRESS --console DIR --samples DIR --without-sign-in --ends-with-input</c>.</summary>
+    /// <summary>Reads <c>--port N --data DIR --bind ADDRESS --host NAME --certificate FILE --certificate-key FILE --behind-proxy ADDRESS --identity-provider FILE --console DIR --samples DIR --without-sign-in --ends-with-input</c>.</summary>
     /// <exception cref="SettingsException">A setting is unknown or cannot be met; the message says why.</exception>
     public static ServiceSettings Parse(string[] args)
     {
@@ -55,6 +59,7 @@ public sealed record ServiceSettings(IPAddress Address, int Port, string Data, s
                 "--behind-proxy" => settings with { Proxies = settings.Proxies.Add(AddressOf(Next())) },
                 "--certificate" => settings with { CertificateFile = Next() },
                 "--certificate-key" => settings with { CertificateKeyFile = Next() },
+                "--identity-provider" => settings with { Provider = IdentityProvider.Read(Next()) },
                 "--console" => settings with { Console = Next() },
                 "--samples" => settings with { Samples = Next() },
                 "--without-sign-in" => settings with { IsWithoutSignIn = true },
@@ -79,6 +84,8 @@ public sealed record ServiceSettings(IPAddress Address, int Port, string Data, s
         var isBeyond = !IPAddress.IsLoopback(Address);
         if (IsWithoutSignIn && (isBeyond || !Hosts.IsEmpty || !Proxies.IsEmpty))
             throw new SettingsException("Without sign-in Daxlin is for this machine alone: anyone on the network could approve and post invoices. Leave --without-sign-in out, or --bind, --host and --behind-proxy.");
+        if (IsWithoutSignIn && Provider is not null)
+            throw new SettingsException("Without sign-in nobody comes by an identity provider. Leave --without-sign-in out, or --identity-provider.");
         if (isBeyond && CertificateFile.Length == 0 && Proxies.IsEmpty)
             throw new SettingsException($"Daxlin does not listen on {Address} unencrypted: passwords and invoices could be read on the way. Name a certificate (--certificate), or the proxy that encrypts before it (--behind-proxy).");
         if ((isBeyond || !Proxies.IsEmpty) && Hosts.IsEmpty)

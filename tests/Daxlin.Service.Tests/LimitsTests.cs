@@ -27,6 +27,50 @@ public class LimitsTests
         Assert.True(service.HighestMemory < 300, $"the service took {service.HighestMemory} MB");
     }
 
+    /// <summary>Eight of one person are worked on, 200 wait their turn, and the next one is told to come again.</summary>
+    [Fact]
+    public async Task Too_many_uploads_of_one_person_at_once_are_refused_and_the_others_wait_their_turn()
+    {
+        const int atOnce = 8;
+        const int waiting = 200;
+        await using var service = await ServiceUnderTest.Start();
+        var batch = await service.OpenBatch("Heavy");
+        // Bodies are asked for by the service when it takes a request on; those that wait send none.
+        using var handler = new SocketsHttpHandler { MaxConnectionsPerServer = 2 * waiting, Expect100ContinueTimeout = Timeout.InfiniteTimeSpan };
+        using var http = new HttpClient(handler) { BaseAddress = service.Http.BaseAddress };
+        var (file, mayGoOn) = (Repository.SampleInvoices("port-ellery-galley").First(), new TaskCompletionSource());
+        async Task<(int Status, string Body)> Upload()
+        {
+            using var form = new MultipartFormDataContent { { new StalledContent(file.Bytes, mayGoOn.Task), "files", file.Name } };
+            using var request = new HttpRequestMessage(HttpMethod.Post, $"batches/{batch}/documents") { Content = form, Headers = { ExpectContinue = true } };
+            using var answer = await http.SendAsync(request);
+            return ((int)answer.StatusCode, await answer.Content.ReadAsStringAsync());
+        }
+        var uploads = Enumerable.Range(0, atOnce + waiting + 1).Select(_ => Upload()).ToList();
+        // None of them goes on yet, so that the first that is answered is the one too many.
+        var first = await Task.WhenAny(uploads);
+        var (status, body) = await first;
+        Assert.Equal((429, true), (status, body.Contains($"{atOnce} such requests of", StringComparison.Ordinal) && body.Contains($"and {waiting} wait. Send this one again later.", StringComparison.Ordinal)));
+        mayGoOn.SetResult();
+        uploads.Remove(first);
+        Assert.All(await Task.WhenAll(uploads), one => Assert.Equal(200, one.Status));
+    }
+
+    /// <summary>A body that does not end before it may.</summary>
+    private sealed class StalledContent(byte[] bytes, Task mayGoOn) : HttpContent
+    {
+        protected override async Task SerializeToStreamAsync(Stream stream, System.Net.TransportContext? context)
+        {
+            // Some of it is sent, so that the request has begun.
+            await stream.WriteAsync(bytes.AsMemory(0, 1));
+            await stream.FlushAsync();
+            await mayGoOn;
+            await stream.WriteAsync(bytes.AsMemory(1));
+        }
+
+        protected override bool TryComputeLength(out long length) => (length = bytes.Length) > 0;
+    }
+
     [Fact]
     public async Task A_pattern_that_takes_too_long_is_named_with_its_key_and_holds_nothing_else_up()
     {

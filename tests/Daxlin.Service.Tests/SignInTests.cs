@@ -98,6 +98,26 @@ public class SignInTests
     }
 
     [Fact]
+    public async Task One_sees_ones_own_sign_ins_and_ends_what_one_does_not_know()
+    {
+        var (service, administrator) = await SignedIn.First();
+        await using var _ = service;
+        using var clerk = await administrator.Add(service, "Berta Quill", "clerk");
+        using var elsewhere = new SignedIn(service);
+        await elsewhere.SignIn("Berta Quill");
+        var own = (await clerk.Get("session/sign-ins")).AsArray();
+        Assert.Equal([false, true], own.Select(one => (bool)one!["isThis"]!));
+        Assert.All(own, one => Assert.Equal("127.0.0.1", (string?)one!["from"]));
+        // Another's is not there, and neither is one that has ended.
+        Assert.Equal(404, (await administrator.Send(HttpMethod.Post, $"session/sign-ins/{own[0]!["name"]}/end", null)).Status);
+        Assert.Equal(204, (await clerk.Send(HttpMethod.Post, $"session/sign-ins/{own[0]!["name"]}/end", null)).Status);
+        Assert.Equal(404, (await clerk.Send(HttpMethod.Post, $"session/sign-ins/{own[0]!["name"]}/end", null)).Status);
+        Assert.Equal((401, 200), ((await elsewhere.Send(HttpMethod.Get, "batches", null)).Status, (await clerk.Send(HttpMethod.Get, "batches", null)).Status));
+        Assert.Single((await clerk.Get("session/sign-ins")).AsArray());
+        Assert.EndsWith("signedOut", await Acts(administrator, (int)(await Person(administrator, "Berta Quill"))["id"]!), StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task A_second_factor_asks_for_a_new_code_each_time()
     {
         var (service, administrator) = await SignedIn.First();

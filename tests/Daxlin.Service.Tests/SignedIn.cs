@@ -27,9 +27,9 @@ internal sealed class SignedIn : IDisposable
     public JsonNode Session { get; private set; } = new JsonObject();
 
     /// <summary>A new service, whose first administrator followed the printed link.</summary>
-    public static async Task<(ServiceUnderTest Service, SignedIn Administrator)> First(string? data = null)
+    public static async Task<(ServiceUnderTest Service, SignedIn Administrator)> First(string? data = null, params string[] arguments)
     {
-        var service = await ServiceUnderTest.Start(data, signsIn: true);
+        var service = await ServiceUnderTest.Start(data, signsIn: true, arguments: arguments);
         var administrator = new SignedIn(service);
         await administrator.Follow(await service.PrintedLink(), AdministratorsName);
         return (service, administrator);
@@ -48,6 +48,15 @@ internal sealed class SignedIn : IDisposable
         if (status == 200)
             Session = said;
         return (status, said);
+    }
+
+    /// <summary>Goes to the identity provider and back, with all redirects on the way.</summary>
+    /// <returns>The page that the browser ends up on.</returns>
+    public async Task<(int Status, string Page)> ComeByProvider(string to = "/")
+    {
+        using var answer = await Http.GetAsync(new Uri(Address, $"/sign-in/provider?to={Uri.EscapeDataString(to)}"));
+        Session = await Get("session");
+        return ((int)answer.StatusCode, await answer.Content.ReadAsStringAsync());
     }
 
     /// <summary>Adds a person, as an administrator, whose browser this then is.</summary>

@@ -51,6 +51,9 @@ export const ask = {
       staleTime: Number.POSITIVE_INFINITY,
       retry: false,
     }),
+  /** One's own sign-ins, at this browser and others. */
+  signIns: () =>
+    queryOptions({ queryKey: ["sign-ins"], queryFn: () => dataOf(api.GET("/api/v1/session/sign-ins")) }),
   people: () =>
     queryOptions({
       queryKey: ["people"],

@@ -82,6 +82,78 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/session/sign-ins": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One's own sign-ins that have not ended, newest first. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SignInRecord"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/session/sign-ins/{name}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ends one of one's own sign-ins, at whatever browser it is. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/session/password": {
         parameters: {
             query?: never;
@@ -6880,6 +6952,8 @@ export interface components {
             isDisabled: boolean;
             /** @description False until the one-time link was followed. */
             hasPassword: boolean;
+            /** @description Says that an identity provider vouches for the person, and that its groups give the roles. */
+            isByProvider: boolean;
             hasSecondFactor: boolean;
             isLocked: boolean;
             /** Format: date-time */
@@ -7483,6 +7557,8 @@ export interface components {
             formToken: string;
             /** @description For whom one approves at the moment, who is away; empty for nobody. */
             standsInFor: string;
+            /** @description The identity provider by which one can sign in as well; empty if there is none. */
+            provider: string;
         };
         /** @description Why a person sets an invoice aside. */
         SetAside: {
@@ -7492,6 +7568,21 @@ export interface components {
         SetAsideFile: {
             file: string;
             reason: string;
+        };
+        SignInRecord: {
+            /** @description By which it can be ended. */
+            name: string;
+            /** Format: date-time */
+            begunAt: string;
+            /**
+             * Format: date-time
+             * @description When it ends at the latest.
+             */
+            until: string;
+            /** @description The address that it came from; empty if that is not known. */
+            from: string;
+            /** @description Says that the request was made with it. */
+            isThis: boolean;
         };
         SignInToDo: {
             name: null | string;

@@ -25,7 +25,7 @@ export function Away({ session }: { session: Session }) {
     (one) => one.holds && (one.absent === session.name || one.standIn === session.name),
   );
   const others = (people.data ?? []).filter(
-    (one) => !one.isDisabled && one.hasPassword && !one.rights.includes("approve"),
+    (one) => !one.isDisabled && (one.hasPassword || one.isByProvider) && !one.rights.includes("approve"),
   );
   if (!approves && holding.length === 0) {
     return null;

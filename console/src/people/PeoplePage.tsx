@@ -105,9 +105,11 @@ const stateOf = (person: Person) =>
     ? "× disabled"
     : person.isLocked
       ? "▲ locked"
-      : person.hasPassword
-        ? "● may sign in"
-        : "○ has set no password yet";
+      : person.isByProvider
+        ? "● comes by the identity provider"
+        : person.hasPassword
+          ? "● may sign in"
+          : "○ has set no password yet";
 
 function RolesAndGroups(props: {
   roles: string[];

@@ -1,6 +1,6 @@
 import { Button, PasswordInput, TextInput } from "@mantine/core";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
 import { api, dataOf, Refusal } from "../api/client";
 import { ask } from "../api/queries";
 import { keepFormToken } from "../shared/person";
@@ -9,6 +9,13 @@ import { useKept } from "../shared/useKept";
 /** Name and password, and a code where a second factor is set up. `again` names who was in before. */
 export function SignIn({ again }: { again?: string }) {
   const queries = useQueryClient();
+  const session = useQuery(ask.session());
+  useEffect(() => {
+    // By the identity provider one comes in at another tab, so that nothing typed here is lost; back at this one, one is in.
+    const askAgain = () => queries.invalidateQueries({ queryKey: ask.session().queryKey });
+    window.addEventListener("focus", askAgain);
+    return () => window.removeEventListener("focus", askAgain);
+  }, [queries]);
   const [lastName, keepName] = useKept("sign-in-name", "");
   const [name, setName] = useState(again ?? lastName);
   const [password, setPassword] = useState("");
@@ -71,6 +78,18 @@ export function SignIn({ again }: { again?: string }) {
       <Button mt="md" type="submit" loading={enter.isPending}>
         Sign in
       </Button>
+      {session.data?.provider && (
+        <p>
+          <a
+            href={`/sign-in/provider?to=${encodeURIComponent(again === undefined ? window.location.pathname : "/")}`}
+            target={again === undefined ? undefined : "_blank"}
+            rel="noreferrer"
+          >
+            Sign in by {session.data.provider}
+          </a>
+          {again !== undefined && ", in another tab; this page goes on when you come back to it."}
+        </p>
+      )}
       {again === undefined && (
         <p className="soft">Whoever has lost the password gets a one-time link from an administrator.</p>
       )}

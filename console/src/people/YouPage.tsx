@@ -8,6 +8,8 @@ import { Failed, Loading } from "../shared/Notes";
 import { useWhereabouts } from "../shared/Trail";
 import { Away } from "./Away";
 import { Keys } from "./Keys";
+import { ScanCode } from "./ScanCode";
+import { SignIns } from "./SignIns";
 
 /** What one may do here, and one's own password, second factor and access keys. */
 export function YouPage() {
@@ -54,6 +56,7 @@ function You({ session }: { session: Session }) {
         <NewPassword />
         <SecondFactor session={session} />
       </div>
+      <SignIns />
       <Away session={session} />
       <Keys session={session} />
     </>
@@ -155,8 +158,10 @@ function SecondFactor({ session }: { session: Session }) {
       )}
       {!session.hasSecondFactor && begin.data && (
         <>
+          <ScanCode text={begin.data.uri} />
           <p>
-            Type this into your authenticator, or <a href={begin.data.uri}>open it there</a>:
+            Let your authenticator look at this picture, or type the letters into it, or{" "}
+            <a href={begin.data.uri}>open it there</a>:
           </p>
           <p style={{ fontVariantNumeric: "tabular-nums" }}>
             <strong>{begin.data.secret.replace(/(.{4})/g, "$1 ").trim()}</strong>

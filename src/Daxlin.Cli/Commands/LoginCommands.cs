@@ -11,9 +11,12 @@ internal static class LoginCommands
 
     public static Command Login()
     {
-        var login = new Command("login", $"Sign in with name and password; an access key is kept for {Days} days. Both are asked for, or read as lines from what is piped in.");
-        login.SetAction(CommandContext.Run(async (_, context, cancel) =>
+        var byKey = new Option<bool>("--key") { Description = "Ask for an access key instead, made on the page You: for who signs in by an identity provider." };
+        var login = new Command("login", $"Sign in with name and password; an access key is kept for {Days} days. Both are asked for, or read as lines from what is piped in.") { byKey };
+        login.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
         {
+            if (parsed.GetValue(byKey))
+                return await KeepKey(await Ask("Access key", true, cancel), parsed.GetValue(CommandContext.Server)!, context, cancel);
             var session = await SignIn(context, cancel);
             var made = await context.Service.Post("access-keys", new JsonObject { ["name"] = $"client on {Environment.MachineName}", ["days"] = Days }, cancel);
             context.Keys.Keep(Shown.Text(made["key"]));
@@ -23,6 +26,17 @@ internal static class LoginCommands
             return ExitCodes.Done;
         }));
         return login;
+    }
+
+    private static async Task<int> KeepKey(string key, string server, CommandContext context, CancellationToken cancel)
+    {
+        using var shown = new ServiceClient(server, null, key.Trim());
+        var session = await shown.Get("session", cancel);
+        if (Shown.Text(session["key"]).Length == 0)
+            throw new RefusedException("The service does not know this access key, or it has ended.");
+        context.Keys.Keep(key.Trim());
+        context.Print(session, () => Terminal.Line($"{Shown.Text(session["name"])} is signed in on this machine by the access key “{Shown.Text(session["key"])}”; “./daxlin logout” revokes it."));
+        return ExitCodes.Done;
     }
 
     public static Command Logout()

@@ -111,7 +111,7 @@ internal static class PersonCommands
     }
 
     private static string StateOf(JsonNode person) =>
-        person["isDisabled"]!.GetValue<bool>() ? "disabled" : person["isLocked"]!.GetValue<bool>() ? "locked" : !person["hasPassword"]!.GetValue<bool>() ? "no password yet" : person["hasSecondFactor"]!.GetValue<bool>() ? "second factor" : "";
+        person["isDisabled"]!.GetValue<bool>() ? "disabled" : person["isLocked"]!.GetValue<bool>() ? "locked" : person["isByProvider"]!.GetValue<bool>() ? "by the identity provider" : !person["hasPassword"]!.GetValue<bool>() ? "no password yet" : person["hasSecondFactor"]!.GetValue<bool>() ? "second factor" : "";
 
     private static void PrintLink(string name, JsonNode? link, ParseResult parsed)
     {

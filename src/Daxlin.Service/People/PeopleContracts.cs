@@ -8,10 +8,11 @@ namespace Daxlin.Service.People;
 /// <param name="Rights">see, work, approve, post, administer.</param>
 /// <param name="Groups">The groups of batches and vendors that one is held to; of all, if it is empty.</param>
 /// <param name="Key">The name of the access key that was shown; empty for a person.</param>
+/// <param name="Provider">The identity provider by which one can sign in as well; empty if there is none.</param>
 /// <param name="StandsInFor">For whom one approves at the moment, who is away; empty for nobody.</param>
 /// <param name="FormToken">What changes anything sends it in the header Daxlin-Form; empty where no cookie is used.</param>
 public sealed record SessionRecord(
-    bool IsSignedIn, bool HasSignIn, string Name, ImmutableArray<string> Roles, ImmutableArray<string> Rights, ImmutableArray<string> Groups, string Key, bool HasSecondFactor, string FormToken, string StandsInFor);
+    bool IsSignedIn, bool HasSignIn, string Name, ImmutableArray<string> Roles, ImmutableArray<string> Rights, ImmutableArray<string> Groups, string Key, bool HasSecondFactor, string FormToken, string StandsInFor, string Provider);
 
 /// <param name="Code">The authenticator's, where a second factor is set up.</param>
 public sealed record SignInToDo(string? Name, string? Password, string? Code);
@@ -26,6 +27,12 @@ public sealed record WelcomeToLookAt(string? Link);
 /// <summary>Whom a one-time link is for.</summary>
 /// <param name="ChoosesName">Says that the name is still to be said.</param>
 public sealed record WelcomeRecord(string Name, bool ChoosesName);
+
+/// <param name="Name">By which it can be ended.</param>
+/// <param name="Until">When it ends at the latest.</param>
+/// <param name="From">The address that it came from; empty if that is not known.</param>
+/// <param name="IsThis">Says that the request was made with it.</param>
+public sealed record SignInRecord(string Name, DateTime BegunAt, DateTime Until, string From, bool IsThis);
 
 public sealed record PasswordToChange(string? Old, string? New);
 
@@ -52,9 +59,10 @@ public sealed record LinkRecord(string Link);
 
 /// <param name="Rights">What the roles give.</param>
 /// <param name="HasPassword">False until the one-time link was followed.</param>
+/// <param name="IsByProvider">Says that an identity provider vouches for the person, and that its groups give the roles.</param>
 /// <param name="SignedInAt">When the person signed in last; null for never.</param>
 public sealed record PersonRecord(
-    int Id, string Name, ImmutableArray<string> Roles, ImmutableArray<string> Rights, ImmutableArray<string> Groups, bool IsDisabled, bool HasPassword, bool HasSecondFactor, bool IsLocked, DateTime AddedAt,
+    int Id, string Name, ImmutableArray<string> Roles, ImmutableArray<string> Rights, ImmutableArray<string> Groups, bool IsDisabled, bool HasPassword, bool IsByProvider, bool HasSecondFactor, bool IsLocked, DateTime AddedAt,
     DateTime? SignedInAt, int Revision);
 
 /// <param name="Link">By which the person sets a password; shown now and never again.</param>

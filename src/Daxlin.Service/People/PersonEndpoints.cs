@@ -76,6 +76,6 @@ internal static class PersonEndpoints
         RecordOf(person, await db.SignIns.Where(one => one.PersonId == person.Id).MaxAsync(one => (DateTime?)one.BegunAt, cancel), clock.GetUtcNow());
 
     private static PersonRecord RecordOf(Person person, DateTime? signedInAt, DateTimeOffset now) => new(
-        person.Id, person.Name, [.. person.Roles.Select(Roles.Word)], [.. person.Rights.Select(Roles.Word)], person.Groups, person.IsDisabled, person.PasswordHash is not null, person.TwoFactorEnabled, person.LockoutEnd > now,
+        person.Id, person.Name, [.. person.Roles.Select(Roles.Word)], [.. person.Rights.Select(Roles.Word)], person.Groups, person.IsDisabled, person.PasswordHash is not null, person.IsByProvider, person.TwoFactorEnabled, person.LockoutEnd > now,
         person.AddedAt, signedInAt, person.Revision);
 }

@@ -52,6 +52,8 @@ internal sealed class PersonKeeping(DaxlinDb db, ILookupNormalizer names, OneTim
         var (said, refused) = Read(wanted.Roles ?? [], wanted.Groups ?? []);
         if (said is null)
             return refused;
+        if (person.IsByProvider && said.Roles != person.RoleWords)
+            return Refused.Conflict("roles-by-provider", $"The roles of {person.Name} follow from the groups at the identity provider, anew at each sign-in. They are changed there.");
         var before = ToldOf(person);
         if (IsAdministrator(person) && (wanted.IsDisabled || !said.Roles.Split(',').Contains(Roles.Word(Role.Administrator))) && !await HasOtherAdministrator(person, cancel))
             return Refused.Conflict("last-administrator", $"{person.Name} is the only administrator who can sign in. Make another first; else nobody could look after people any more.");

@@ -1,3 +1,4 @@
+using System.Security.Claims;
 using Daxlin.Core.People;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
@@ -16,6 +17,8 @@ internal static class SessionEndpoints
         session.MapGet("", Show).WithSummary("Who one is to the service, and what one may do.").NeedsNobody();
         session.MapPost("", SignIn).WithSummary("Signs in with name and password, and with a code where a second factor is set up.").NeedsNobody().RequireRateLimiting(Limits.SignIn);
         session.MapDelete("", SignOut).WithSummary("Signs out; the cookie is worth nothing any more.").NeedsAnyone();
+        session.MapGet("/sign-ins", SignIns).WithSummary("One's own sign-ins that have not ended, newest first.").NeedsAnyone();
+        session.MapPost("/sign-ins/{name}/end", EndSignIn).WithSummary("Ends one of one's own sign-ins, at whatever browser it is.").NeedsAnyone();
         session.MapPut("/password", ChangePassword).WithSummary("Changes the own password; all other sign-ins end.").NeedsAnyone().RequireRateLimiting(Limits.SignIn);
         session.MapPost("/second-factor", BeginSecondFactor).WithSummary("Begins to set up a second factor; it holds once a code of it was shown.").NeedsAnyone();
         session.MapPut("/second-factor", ConfirmSecondFactor).WithSummary("Shows a code of the authenticator that was set up: from now on, each sign-in needs one.").NeedsAnyone().RequireRateLimiting(Limits.SignIn);
@@ -36,7 +39,7 @@ internal static class SessionEndpoints
         var isCookie = context.User.Identity is { IsAuthenticated: true, AuthenticationType: SignInSchemes.Cookie };
         return new SessionRecord(
             context.User.Identity?.IsAuthenticated ?? false, !settings.IsWithoutSignIn, actor.Name, [.. person?.Roles.Select(Roles.Word) ?? []], [.. actor.Rights.Select(Roles.Word)],
-            PersonClaims.GroupsOf(context.User), actor.Key, person?.TwoFactorEnabled ?? false, isCookie ? forms.GetAndStoreTokens(context).RequestToken ?? "" : "", actor.For);
+            PersonClaims.GroupsOf(context.User), actor.Key, person?.TwoFactorEnabled ?? false, isCookie ? forms.GetAndStoreTokens(context).RequestToken ?? "" : "", actor.For, settings.Provider?.Name ?? "");
     }
 
     private static async Task<Results<Ok<SessionRecord>, ProblemHttpResult>> SignIn(
@@ -53,6 +56,15 @@ internal static class SessionEndpoints
         await signingIn.End(context, cancel);
         return TypedResults.NoContent();
     }
+
+    private static async Task<Ok<List<SignInRecord>>> SignIns(HttpContext context, SigningIn signingIn, CancellationToken cancel)
+    {
+        var shown = context.User.FindFirstValue(PersonClaims.SignInClaim);
+        return TypedResults.Ok((await signingIn.Own(context.User, cancel)).ConvertAll(one => new SignInRecord(one.Name, one.SignIn.BegunAt, one.SignIn.Until, one.SignIn.From, one.SignIn.Id == shown)));
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> EndSignIn(string name, HttpContext context, SigningIn signingIn, CancellationToken cancel) =>
+        await signingIn.End(name, context.User, cancel) ? TypedResults.NoContent() : Problem.NotThere("that sign-in");
 
     private static async Task<Results<Ok<WelcomeRecord>, ProblemHttpResult>> Look(WelcomeToLookAt said, OneTimeLinks links, CancellationToken cancel) =>
         await links.Whose(said.Link ?? "", cancel) is { } person ? TypedResults.Ok(new WelcomeRecord(person.Name, OneTimeLinks.ChoosesName(person))) : OneTimeLinks.Spent.ToProblem();

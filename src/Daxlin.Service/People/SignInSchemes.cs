@@ -1,5 +1,6 @@
 using System.Security.Claims;
 using Daxlin.Core.People;
+using Daxlin.Service.People.Provider;
 using Daxlin.Service.Storage;
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Authentication.Cookies;
@@ -41,7 +42,7 @@ internal static class SignInSchemes
             })
             .AddEntityFrameworkStores<DaxlinDb>()
             .AddTokenProvider<AuthenticatorTokenProvider<Person>>(TokenOptions.DefaultAuthenticatorProvider);
-        services.AddAuthentication(Chosen)
+        var authentication = services.AddAuthentication(Chosen)
             .AddPolicyScheme(Chosen, null, chosen => chosen.ForwardDefaultSelector = context =>
                 settings.IsWithoutSignIn ? Desk : context.Request.Headers.Authorization.Count > 0 ? Key : Cookie)
             .AddScheme<AuthenticationSchemeOptions, DeskAuthentication>(Desk, null)
@@ -56,6 +57,11 @@ internal static class SignInSchemes
                 cookie.ExpireTimeSpan = Idle;
                 cookie.Events = new CookieAuthenticationEvents { OnValidatePrincipal = Validate };
             });
+        if (settings.Provider is { } provider)
+        {
+            ProviderSignIn.Add(authentication, provider);
+            services.AddScoped<ComingByProvider>();
+        }
         services.AddAntiforgery(form =>
         {
             form.HeaderName = FormGuard.Header;

@@ -73,7 +73,7 @@ internal sealed class SigningIn(DaxlinDb db, UserManager<Person> people, IPasswo
     public async Task Begin(Person person, HttpContext context, string what, CancellationToken cancel)
     {
         var now = clock.GetUtcNow().UtcDateTime;
-        var signIn = new SignIn { Id = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(16)), PersonId = person.Id, BegunAt = now, Until = now + SignInSchemes.Longest };
+        var signIn = new SignIn { Id = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(16)), PersonId = person.Id, BegunAt = now, Until = now + SignInSchemes.Longest, From = AddressOf(context) };
         db.SignIns.Add(signIn);
         await HistoryLog.Record(db, new Deed(HistoryStreams.Person(person.Id), now, person.Name, HistoryActs.SignedIn, $"{what} from {AddressOf(context)}"), cancel);
         await db.SaveChangesAsync(cancel);
@@ -94,6 +94,30 @@ internal sealed class SigningIn(DaxlinDb db, UserManager<Person> people, IPasswo
             await db.SaveChangesAsync(cancel);
         }
         await context.SignOutAsync(SignInSchemes.Cookie);
+    }
+
+    /// <summary>The sign-ins of whoever asks that have not ended, newest first. What they are named by says nothing of what their cookies hold.</summary>
+    public async Task<List<(string Name, SignIn SignIn)>> Own(ClaimsPrincipal user, CancellationToken cancel)
+    {
+        var (person, now) = (PersonClaims.IdOf(user), clock.GetUtcNow().UtcDateTime);
+        var own = await db.SignIns.Where(row => row.PersonId == person && row.EndedAt == null && row.Until > now).OrderByDescending(row => row.BegunAt).ThenBy(row => row.Id).ToListAsync(cancel);
+        return own.ConvertAll(row => (Secrets.HashOf(row.Id)[..LettersOfName], row));
+    }
+
+    private const int LettersOfName = 16;
+
+    /// <summary>Ends one of one's own sign-ins.</summary>
+    /// <returns>False if there is none of that name, or it has ended.</returns>
+    public async Task<bool> End(string name, ClaimsPrincipal user, CancellationToken cancel)
+    {
+        using var _ = await turn.Take(cancel);
+        if ((await Own(user, cancel)).Find(one => one.Name == name).SignIn is not { } signIn)
+            return false;
+        signIn.EndedAt = clock.GetUtcNow().UtcDateTime;
+        await HistoryLog.Record(
+            db, new Deed(HistoryStreams.Person(signIn.PersonId), signIn.EndedAt.Value, user.Identity!.Name!, HistoryActs.SignedOut, $"ended the sign-in from {signIn.From} at another browser"), cancel);
+        await db.SaveChangesAsync(cancel);
+        return true;
     }
 
     /// <summary>Ends all sign-ins of a person but one. Stored with what else of the context is.</summary>

@@ -1,11 +1,9 @@
 using System.Collections.Immutable;
-using System.Globalization;
 using System.Runtime.CompilerServices;
 using System.Text.Json;
 using Daxlin.Core.History;
 using Daxlin.Core.Posting;
 using Daxlin.Core.Posting.Coding;
-using Daxlin.Core.Templates;
 using Daxlin.Service.Storage;
 using Microsoft.EntityFrameworkCore;
 
@@ -21,6 +19,7 @@ internal static class ApprovedInvoices
     public static async IAsyncEnumerable<ApprovedRow> Read(
         DaxlinDb db, IReadOnlyList<int> ids, IReadOnlyDictionary<int, ApprovedOrigin> origins, [EnumeratorCancellation] CancellationToken cancel)
     {
+        var reader = new ApprovedRecordReader();
         foreach (var some in ids.Chunk(AtATime))
         {
             var rows = await db.Invoices.Where(invoice => some.Contains(invoice.Id))
@@ -36,7 +35,7 @@ internal static class ApprovedInvoices
             {
                 var (row, record) = (rows[id], records[id]);
                 var content = HistoryChain.ContentOf(record);
-                var invoice = Numbered(Of(id, row.Vendor, row.IsCreditNote, row.Currency, (row.FileName, row.Sha256), record)) with
+                var invoice = Numbered(reader.Read(id, row.Vendor, row.IsCreditNote, row.Currency, (row.FileName, row.Sha256), record)) with
                 {
                     Origin = origins.TryGetValue(id, out var known) ? known : OriginOf(row, approvals.GetValueOrDefault(id)),
                 };
@@ -53,27 +52,6 @@ internal static class ApprovedInvoices
 
     private static ApprovedOrigin OriginOf(StoredInvoice row, Approval? approval) => new(
         row.Batch, approval?.By ?? "", approval is null ? null : DateOnly.FromDateTime(approval.At), DateOnly.FromDateTime(row.ReceivedAt), row.VendorAccount, row.VendorTaxCode);
-
-    /// <summary>An invoice as its record says, its lines under the numbers that they have there.</summary>
-    /// <param name="file">The name of the file it came in, and the SHA-256 of its bytes.</param>
-    /// <param name="json">The record, as UTF-8.</param>
-    public static ApprovedInvoice Of(int id, string vendor, bool isCreditNote, string currency, (string Name, string Sha256) file, ReadOnlySpan<byte> json)
-    {
-        var record = PostedValues.Of(json);
-        return new ApprovedInvoice(
-            id, vendor, isCreditNote, currency, file.Name, file.Sha256, record.Fields.ToDictionary(field => field.Key, field => field.Value.Value),
-            [.. record.Taxes.Where(row => row.Cells.ContainsKey(TradeNames.Amount)).Select(row => new ApprovedTax(row[TradeNames.Rate], row[TradeNames.Base], AmountOf(row[TradeNames.Amount])))],
-            [.. record.Lines.Select(line => new ApprovedLine(
-                line.Block, line.Number, line.FirstPage, line.Cells.ToDictionary(cell => cell.Key, cell => cell.Value.Value),
-                [.. line.Under.Select(list => new ApprovedList(
-                    list.Name, Enum.Parse<FlatForm>(list.Flat, ignoreCase: true),
-                    [.. list.Rows.Select(row => row.ToImmutableSortedDictionary(cell => cell.Key, cell => cell.Value.Value))]))]))])
-        {
-            Coding = [.. record.Coding.Select(line => new CodedLine(line.Line, [.. line.Parts.Select(part => new CodedPart(
-                AmountOf(part.Amount), AmountOf(part.Part),
-                part.Codes.ToImmutableSortedDictionary(code => code.Key, code => new Code(code.Value.Value, code.Value.From), StringComparer.Ordinal)))]))],
-        };
-    }
 
     /// <summary>A ledger counts the rows that there are, whichever numbers corrections left.</summary>
     private static ApprovedInvoice Numbered(ApprovedInvoice invoice)
@@ -92,9 +70,6 @@ internal static class ApprovedInvoices
         string VendorTaxCode);
 
     private sealed record StoredRecord(int Id, byte[] Record);
-
-    private static decimal AmountOf(string value) =>
-        decimal.Parse(value, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture);
 }
 
 /// <summary>An invoice as it is posted.</summary>

@@ -16,6 +16,10 @@ public sealed class Person : IdentityUser<int>, IRevised
     public string GroupNames { get; set; } = "[]";
 
     public bool IsDisabled { get; set; }
+
+    /// <summary>Says that an identity provider vouches for the person, and that its groups give the roles.</summary>
+    public bool IsByProvider { get; set; }
+
     public DateTime AddedAt { get; set; }
 
     /// <summary>The SHA-256 of the secret in the one-time link that the person was given last; empty if it was followed or there was none.</summary>
@@ -34,8 +38,8 @@ public sealed class Person : IdentityUser<int>, IRevised
 
     public ImmutableSortedSet<Right> Rights => Core.People.Roles.RightsOf(Roles);
 
-    /// <summary>Has set a password, and is not disabled.</summary>
-    public bool MaySignIn => !IsDisabled && PasswordHash is not null;
+    /// <summary>Has set a password or comes by an identity provider, and is not disabled.</summary>
+    public bool MaySignIn => !IsDisabled && (PasswordHash is not null || IsByProvider);
 
     public ImmutableArray<string> Groups => JsonSerializer.Deserialize<ImmutableArray<string>>(GroupNames);
 

@@ -12,5 +12,8 @@ public sealed class SignIn
     /// <summary>When it ends at the latest, however much it is used.</summary>
     public DateTime Until { get; set; }
 
+    /// <summary>The address that it came from; empty if it was begun by an earlier release.</summary>
+    public string From { get; set; } = "";
+
     public DateTime? EndedAt { get; set; }
 }

@@ -12,6 +12,8 @@ internal static class OnlyOwnPages
     {
         var request = context.Request;
         var origin = request.Headers.Origin.ToString();
+        // A link from elsewhere opens the console and nothing more: no page can read what comes of it, or show it as part of its own.
+        var isLink = HttpMethods.IsGet(request.Method) && !request.Path.StartsWithSegments("/api") && request.Headers["Sec-Fetch-Mode"] == "navigate" && request.Headers["Sec-Fetch-Dest"] == "document";
         var site = request.Headers["Sec-Fetch-Site"].ToString();
         // A name that a stranger's server points at this machine would make its pages "same origin": only our own names count.
         if (!IsLoopbackName(request.Host.Host) && !settings.Hosts.Contains(request.Host.Host, StringComparer.OrdinalIgnoreCase))
@@ -20,7 +22,7 @@ internal static class OnlyOwnPages
             await Refuse(context, "line-unencrypted", "Daxlin is reached from other machines on an encrypted line alone; this one is not, and what was sent on it could be read.");
         else if (origin.Length > 0 && origin != $"{request.Scheme}://{request.Host}")
             await Refuse(context, "origin-refused", $"Requests from “{origin}” are refused: only Daxlin's own pages may make them.");
-        else if (site is "cross-site" or "same-site")
+        else if (!isLink && site is "cross-site" or "same-site")
             await Refuse(context, "origin-refused", "Requests from other sites are refused: only Daxlin's own pages may make them.");
         else
             await next(context);

@@ -28,7 +28,7 @@ internal static class CodedInvoices
     {
         var vendor = row.VendorId is { } id ? await db.Vendors.FindAsync([id], cancel) : null;
         var batch = await db.Batches.FindAsync([row.BatchId], cancel);
-        return ApprovedInvoices.Of(row.Id, row.Vendor, row.IsCreditNote, row.Currency, (row.Intake.FileName, row.Intake.Sha256), InvoiceRecords.ToUtf8(record with { Coding = [] })) with
+        return new ApprovedRecordReader().Read(row.Id, row.Vendor, row.IsCreditNote, row.Currency, (row.Intake.FileName, row.Intake.Sha256), InvoiceRecords.ToUtf8(record with { Coding = [] })) with
         {
             Origin = new ApprovedOrigin(batch!.Name, "", null, DateOnly.FromDateTime(row.Intake.ReceivedAt), vendor?.LedgerAccount ?? "", vendor?.TaxCode ?? ""),
         };

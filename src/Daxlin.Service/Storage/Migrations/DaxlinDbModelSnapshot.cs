@@ -745,6 +745,9 @@ namespace Daxlin.Service.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("IsByProvider")
+                        .HasColumnType("INTEGER");
+
                     b.Property<bool>("IsDisabled")
                         .HasColumnType("INTEGER");
 
@@ -1105,6 +1108,10 @@ namespace Daxlin.Service.Storage.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<DateTime?>("EndedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("From")
+                        .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<int>("PersonId")
