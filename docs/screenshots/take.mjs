@@ -43,9 +43,6 @@ await page.getByLabel(/is the/).selectOption("headings");
 await page.locator(".ways li").first().waitFor();
 await page.screenshot({ path: join(here, "desk-rows.png") });
 await page.getByRole("button", { name: "Leave it" }).click();
-await page.getByRole("tab", { name: /^All \d/ }).click();
-await page.getByLabel("Of each invoice").selectOption("invoiceDate");
-await page.screenshot({ path: join(here, "desk-steps.png") });
 await page.getByRole("button", { name: "Rehearse", exact: true }).click();
 await page.getByText("better: captured, or clear").waitFor();
 await page.screenshot({ path: join(here, "rehearsal.png") });
@@ -167,7 +164,12 @@ await page.getByRole("button", { name: /^Post \d+ approved$/ }).click();
 await page.getByLabel("By the layout").selectOption({ label: "ledger-lines (csv)" });
 await page.getByRole("dialog").getByText("ledger-lines-1.csv").waitFor();
 await asked();
-await (await take("history", "/history", "table"))();
+const sums = await take("sums", "/sums", ".recharts-bar");
+await page.getByLabel("By", { exact: true }).selectOption("vendor");
+await page.getByRole("cell", { name: "Brinewood Chandlery" }).first().waitFor();
+await page.getByRole("table").getByRole("button").first().click();
+await page.waitForTimeout(1500);
+await sums();
 
 // A department whose people sign in: who they are, and an approval that four eyes refuse.
 const office = process.env.PEOPLE_SERVER;
@@ -215,6 +217,26 @@ await cato.browsed.locator("[data-mark=total]").first().waitFor();
 await cato.browsed.getByRole("button", { name: "Approve", exact: true }).click();
 await cato.browsed.getByRole("alert").waitFor();
 await cato.browsed.screenshot({ path: join(here, "four-eyes.png") });
+// Signing in beside what is one's own, one picture of two pages.
+await ada.browsed.goto(`${office}/you`);
+await ada.browsed.getByLabel("What a new key is for").fill("Nightly import");
+await ada.browsed.getByRole("button", { name: "Make it" }).click();
+await ada.browsed.getByRole("status").locator("code").waitFor();
+await ada.browsed.reload();
+await ada.browsed.getByRole("button", { name: "Set one up" }).click();
+await ada.browsed.getByRole("img", { name: "The same secret, for a camera" }).waitFor();
+await ada.browsed.getByRole("cell", { name: "Nightly import" }).waitFor();
+await ada.browsed.setViewportSize({ width: 1280, height: 900 });
+const stranger = await browser.newPage({ viewport: { width: 420, height: 900 } });
+await stranger.goto(office);
+await stranger.getByRole("form", { name: "Sign in" }).waitFor();
+const both = [await stranger.screenshot(), await ada.browsed.screenshot()];
+const beside = await browser.newPage({ viewport: { width: 1701, height: 900 } });
+await beside.setContent(
+  `<body style="margin: 0; display: flex; gap: 1px; background: #888">${both.map((picture) => `<img src="data:image/png;base64,${picture.toString("base64")}">`).join("")}`,
+);
+await beside.screenshot({ path: join(here, "you.png") });
+await ada.browsed.setViewportSize({ width: 1280, height: 800 });
 await ada.browsed.goto(`${office}/people`);
 await ada.browsed.getByText("Two approvers above").waitFor();
 await ada.browsed.screenshot({ path: join(here, "people.png") });

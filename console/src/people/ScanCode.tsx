@@ -12,8 +12,9 @@ export function ScanCode({ text }: { text: string }) {
   return (
     <svg
       viewBox={`0 0 ${size} ${size}`}
-      width={180}
-      height={180}
+      width={160}
+      height={160}
+      style={{ flex: "none" }}
       role="img"
       aria-label="The same secret, for a camera"
       shapeRendering="crispEdges"

@@ -158,14 +158,13 @@ function SecondFactor({ session }: { session: Session }) {
       )}
       {!session.hasSecondFactor && begin.data && (
         <>
-          <ScanCode text={begin.data.uri} />
-          <p>
-            Let your authenticator look at this picture, or type the letters into it, or{" "}
-            <a href={begin.data.uri}>open it there</a>:
-          </p>
-          <p style={{ fontVariantNumeric: "tabular-nums" }}>
-            <strong>{begin.data.secret.replace(/(.{4})/g, "$1 ").trim()}</strong>
-          </p>
+          <div className="row" style={{ flexWrap: "nowrap" }}>
+            <ScanCode text={begin.data.uri} />
+            <p>
+              Let your authenticator look at this picture, <a href={begin.data.uri}>open it there</a>, or type
+              these letters into it: <strong>{begin.data.secret.replace(/(.{4})/g, "$1 ").trim()}</strong>
+            </p>
+          </div>
           <TextInput
             size="xs"
             label="The code that it shows now"
