@@ -5,11 +5,17 @@ import { defineConfig } from "@playwright/test";
 
 const port = 7391;
 
+/** Tests with a service of their own; all others share the demo's, with one set of data, and take turns. */
+const OWN_SERVICE = /(approvals|coding|delivery|electronic|first-start|people|provider)\.spec\.ts$/;
+
 export default defineConfig({
   testDir: "e2e",
   globalSetup: "./e2e/until-captured.ts",
-  // One service with one set of data serves all tests, so they take turns.
-  workers: 1,
+  workers: 2,
+  projects: [
+    { name: "shared", testIgnore: OWN_SERVICE, workers: 1 },
+    { name: "own", testMatch: OWN_SERVICE, workers: 1 },
+  ],
   timeout: 60_000,
   reporter: [["list"], ["json", { outputFile: "test-results/report.json" }]],
   use: {

@@ -97,8 +97,12 @@ internal sealed class IdentityProviderUnderTest : IDisposable
                 {
                     ["keys"] = new JsonArray(new JsonObject
                     {
-                        ["kty"] = "RSA", ["use"] = "sig", ["alg"] = "RS256", ["kid"] = "one",
-                        ["n"] = Base64UrlEncoder.Encode(parameters.Modulus), ["e"] = Base64UrlEncoder.Encode(parameters.Exponent),
+                        ["kty"] = "RSA",
+                        ["use"] = "sig",
+                        ["alg"] = "RS256",
+                        ["kid"] = "one",
+                        ["n"] = Base64UrlEncoder.Encode(parameters.Modulus),
+                        ["e"] = Base64UrlEncoder.Encode(parameters.Exponent),
                     }),
                 });
                 break;

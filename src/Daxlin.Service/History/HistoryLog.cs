@@ -14,15 +14,25 @@ internal static class HistoryLog
     public static Task Record(DaxlinDb db, Deed deed, CancellationToken cancel) => Record(db, [deed], cancel);
 
     /// <summary>Adds deeds in their order. They are stored with what else of the context is.</summary>
-    public static async Task Record(DaxlinDb db, IReadOnlyCollection<Deed> deeds, CancellationToken cancel)
+    public static async Task Record(DaxlinDb db, IReadOnlyCollection<Deed> deeds, CancellationToken cancel) => db.History.AddRange(await RowsOf(db, deeds, cancel));
+
+    /// <summary>Adds thousands of deeds in their order, and stores them and what else of the context is, in the transaction that it is in.</summary>
+    public static async Task RecordMany(DaxlinDb db, IReadOnlyCollection<Deed> deeds, CancellationToken cancel)
+    {
+        await db.SaveChangesAsync(cancel);
+        await ManyRows.Insert(db, await RowsOf(db, deeds, cancel), cancel);
+    }
+
+    private static async Task<List<HistoryRow>> RowsOf(DaxlinDb db, IReadOnlyCollection<Deed> deeds, CancellationToken cancel)
     {
         var heads = await Heads(db, [.. deeds.Select(deed => deed.Stream).Distinct()], cancel);
+        var rows = new List<HistoryRow>(deeds.Count);
         foreach (var deed in deeds)
         {
             var (number, before) = heads.GetValueOrDefault(deed.Stream, (0, HistoryChain.Beginning));
             var hash = HistoryChain.HashOf(before, number + 1, deed);
             heads[deed.Stream] = (number + 1, hash);
-            db.History.Add(new HistoryRow
+            rows.Add(new HistoryRow
             {
                 Stream = deed.Stream,
                 Number = number + 1,
@@ -38,6 +48,7 @@ internal static class HistoryLog
                 Hash = hash,
             });
         }
+        return rows;
     }
 
     /// <summary>The newest entry of each stream, whether it is stored already or is only about to be.</summary>

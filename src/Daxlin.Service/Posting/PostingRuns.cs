@@ -47,22 +47,14 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
             return (null, fault);
         var run = RunOf(draft.Plan, work, wanted.Batch, who, key);
         run.Reason = draft.Disagreements.Count == 0 ? "" : $"{despite} ({string.Join(' ', draft.Disagreements)})";
-        foreach (var one in work.Posted)
-        {
-            db.PostedInvoices.Add(new PostedInvoice
-            {
-                InvoiceId = one.Invoice,
-                RunNumber = run.Number,
-                ContentSha256 = one.Sha256,
-                Origin = JsonSerializer.Serialize(one.Origin),
-            });
-        }
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         await SetStates([.. work.Posted.Select(one => one.Invoice)], InvoiceState.Posted, cancel);
         await Store(
             run, work, wanted.Deliver ?? [], HistoryActs.Posted,
             $"posted {Counted(work.Posted.Length)}{(wanted.Deliver is { IsEmpty: false } to ? $", to be delivered to {string.Join(", ", to)}" : "")}",
             work.Posted.Select(one => new Deed(HistoryStreams.Invoice(one.Invoice), run.At, who, HistoryActs.Posted, $"posted in run {run.Number}") { Before = "approved", After = "posted", Content = one.Sha256 }), cancel);
+        await ManyRows.Insert(
+            db, work.Posted.Select(one => new PostedInvoice { InvoiceId = one.Invoice, RunNumber = run.Number, ContentSha256 = one.Sha256, Origin = JsonSerializer.Serialize(one.Origin) }), cancel);
         await transaction.CommitAsync(cancel);
         deliveries.Wake();
         return (run, null);
@@ -88,7 +80,7 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
             return (null, Refused.Faulty("reason-missing", $"Say why the run is taken back, in words of {Reason.FewestLetters} letters at least; the ledger's auditor will ask."));
         if (of.Reverses is not null)
             return (null, Refused.Conflict("is-reversal", $"Run {of.Number} takes run {of.Reverses} back itself. Its invoices are approved; post them again instead."));
-        var posted = await db.PostedInvoices.Where(row => row.RunNumber == of.Number && row.WithdrawnIn == null).OrderBy(row => row.InvoiceId).ToListAsync(cancel);
+        var posted = await db.PostedInvoices.AsNoTracking().Where(row => row.RunNumber == of.Number && row.WithdrawnIn == null).OrderBy(row => row.InvoiceId).ToListAsync(cancel);
         if (wanted.Invoices is { } some)
         {
             if (some.FirstOrDefault(id => posted.TrueForAll(row => row.InvoiceId != id)) is var stranger and not 0)
@@ -110,8 +102,6 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
             return (null, fault);
         var run = RunOf(plan, work, of.BatchId, who, key);
         (run.Reverses, run.Reason) = (of.Number, reason);
-        foreach (var row in posted)
-            row.WithdrawnIn = number;
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         var after = wanted.Open ? "open again" : "approved";
         if (wanted.Open)
@@ -127,6 +117,11 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
                 Reason = reason,
                 Content = row.ContentSha256,
             }), cancel);
+        foreach (var taken in ids.Chunk(500))
+        {
+            await db.PostedInvoices.Where(row => row.RunNumber == of.Number && row.WithdrawnIn == null && taken.Contains(row.InvoiceId))
+                .ExecuteUpdateAsync(set => set.SetProperty(row => row.WithdrawnIn, number), cancel);
+        }
         await transaction.CommitAsync(cancel);
         deliveries.Wake();
         if (wanted.Open)
@@ -262,7 +257,7 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
         db.PostedFiles.AddRange(files);
         foreach (var receiver in (await ReceiverShelf.AtOnce(db, run.Layout, cancel)).Union(deliver))
             db.Deliveries.Add(Delivery.Of(run.Number, receiver, run.At, run.By));
-        await HistoryLog.Record(
+        await HistoryLog.RecordMany(
             db,
             [
                 new Deed(HistoryStreams.PostingRun(run.Number), run.At, run.By, act, what)
