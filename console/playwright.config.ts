@@ -17,6 +17,8 @@ export default defineConfig({
     { name: "own", testMatch: OWN_SERVICE, workers: 1 },
   ],
   timeout: 60_000,
+  // Two tests and what they start share two cores.
+  expect: { timeout: 15_000 },
   reporter: [["list"], ["json", { outputFile: "test-results/report.json" }]],
   use: {
     baseURL: `http://localhost:${port}`,

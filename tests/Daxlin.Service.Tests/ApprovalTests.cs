@@ -69,14 +69,19 @@ public class ApprovalTests
 
         async Task<string> Listed() => (string)(await ada.Get($"batches/{batch}/invoices")).AsArray().Single(one => (int)one!["id"]! == (int)invoice["id"]!)!["firstApprovedBy"]!;
         Assert.Equal("Cato Fenn", await Listed());
+        // Over all batches, a second approver finds what waits.
+        async Task<int[]> Waiting() => [.. (await ada.Get("review?state=approved-first")).AsArray().Select(one => (int)one!["id"]!)];
+        Assert.Equal([(int)invoice["id"]!], await Waiting());
         // What changes after the first approval was approved by nobody.
         await Decide(berta, invoice, "corrections", new JsonObject { ["act"] = "enter", ["of"] = "invoiceNumber", ["text"] = "ELL-1" });
         Assert.Equal("", (string?)(await ada.Get($"invoices/{invoice["id"]}"))["firstApprovedBy"]);
         Assert.Equal("", await Listed());
+        Assert.Empty(await Waiting());
         Assert.Equal("Ada Wrenfield", (string?)(await Decide(ada, invoice, "approval")).Body["firstApprovedBy"]);
         var (done, approved) = await Decide(cato, invoice, "approval");
         Assert.Equal((200, "approved", ""), (done, (string?)approved["state"], (string?)approved["firstApprovedBy"]));
         Assert.Equal("approved, as the second after Ada Wrenfield", (string?)approved["decisions"]!.AsArray()[^1]!["what"]);
+        Assert.Empty(await Waiting());
 
         // Taken back before it was posted, it is open again, and needs both once more.
         Assert.Equal((422, "reason-missing"), await Decide(cato, invoice, "approval/withdrawal", new JsonObject { ["reason"] = "..." }) is var (faulty, said) ? (faulty, (string?)said["code"]) : default);

@@ -25,7 +25,13 @@ export const ORDERS = [
   { value: "age", label: "Age" },
 ];
 
-export const STATES = ["held", "unplaced", "clear", "approved", "posted", "returned"];
+export const STATES = [
+  ...["held", "unplaced", "clear", "approved", "posted", "returned"].map((state) => ({
+    value: state,
+    label: state,
+  })),
+  { value: "approved-first", label: "waits for a second approver" },
+];
 
 export function choiceIn(parameters: URLSearchParams): QueueChoice {
   return {

@@ -12,7 +12,7 @@ internal static class ReviewCommands
 
     public static Command Make()
     {
-        var state = new Option<string?>("--state") { Description = "held without it; unplaced, clear, approved, posted, returned.", HelpName = "STATE" };
+        var state = new Option<string?>("--state") { Description = "held without it; unplaced, clear, approved, posted, returned; approved-first for what waits for a second approver.", HelpName = "STATE" };
         var order = new Option<string?>("--order") { Description = "due, earliest first, without it; amount, vendor, age.", HelpName = "ORDER" };
         var vendor = new Option<string?>("--vendor") { Description = "Only this vendor's.", HelpName = "NAME" };
         var person = new Option<string?>("--handed-to") { Description = "Only what was handed to this person.", HelpName = "NAME" };

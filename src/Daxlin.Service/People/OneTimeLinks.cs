@@ -41,15 +41,7 @@ internal sealed class OneTimeLinks(DaxlinDb db, IPasswordHasher<Person> hasher, 
         var person = await db.Users.OrderBy(one => one.Id).FirstOrDefaultAsync(cancel);
         if (person is null)
         {
-            person = new Person
-            {
-                UserName = FirstName,
-                NormalizedUserName = names.NormalizeName(FirstName),
-                RoleWords = $"{Roles.Word(Role.Administrator)},{Roles.Word(Role.Approver)}",
-                AddedAt = now,
-                LockoutEnabled = true,
-                SecurityStamp = Secrets.New(),
-            };
+            person = Person.New(FirstName, names.NormalizeName(FirstName), $"{Roles.Word(Role.Administrator)},{Roles.Word(Role.Approver)}", now);
             db.Users.Add(person);
             await db.SaveChangesAsync(cancel);
             await HistoryLog.Record(db, new Deed(HistoryStreams.Person(person.Id), now, Deed.Daxlin, HistoryActs.PersonAdded, "made the first administrator, who approves, too") { After = person.RoleWords }, cancel);

@@ -28,16 +28,8 @@ internal sealed class PersonKeeping(DaxlinDb db, ILookupNormalizer names, OneTim
         var normalized = names.NormalizeName(name);
         if (await db.Users.AnyAsync(one => one.NormalizedUserName == normalized, cancel))
             return (null, "", Refused.Conflict("name-taken", $"There is a person “{name}” already. Two of one name could not be told apart in the history."));
-        var person = new Person
-        {
-            UserName = name,
-            NormalizedUserName = normalized,
-            RoleWords = said.Roles,
-            GroupNames = said.Groups,
-            AddedAt = clock.GetUtcNow().UtcDateTime,
-            LockoutEnabled = true,
-            SecurityStamp = Secrets.New(),
-        };
+        var person = Person.New(name, normalized, said.Roles, clock.GetUtcNow().UtcDateTime);
+        person.GroupNames = said.Groups;
         db.Users.Add(person);
         await db.SaveChangesAsync(cancel);
         // The link names the person by its number, which the database gives.

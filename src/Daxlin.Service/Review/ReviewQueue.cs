@@ -6,7 +6,7 @@ using Microsoft.EntityFrameworkCore;
 namespace Daxlin.Service.Review;
 
 /// <summary>Which invoices of all batches are looked at, and in which order.</summary>
-/// <param name="State">held if left out; unplaced, clear, approved, posted or returned.</param>
+/// <param name="State">held if left out; unplaced, clear, approved, posted or returned; or approved-first for what one person approved and a second has to.</param>
 /// <param name="Order">due if left out, earliest first; amount, largest first; vendor; or age, oldest first.</param>
 /// <param name="Vendor">Only this vendor's.</param>
 /// <param name="HandedTo">Only what was handed to this person.</param>
@@ -18,12 +18,15 @@ internal readonly record struct ReviewQueue(
     [FromQuery(Name = "handedTo")] string? HandedTo, [FromQuery(Name = "search")] string? Search,
     [FromQuery(Name = "matchCase")] bool MatchCase = false, [FromQuery(Name = "wholeWords")] bool WholeWords = false)
 {
+    /// <summary>What was approved first is held or clear still; it is looked for like a state of its own.</summary>
+    private const string ApprovedFirst = "approved-first";
+
     private static readonly string[] Orders = ["due", "amount", "vendor", "age"];
 
     /// <summary>Why there is no such queue; null if there is.</summary>
     public Refused? Refusal() =>
-        State is { } wanted && !Enum.GetNames<InvoiceState>().Contains(wanted, StringComparer.OrdinalIgnoreCase)
-            ? Refused.Faulty("state-unknown", $"“{State}” is no state of an invoice; there are unplaced, held, clear, approved, posted and returned.")
+        State is { } wanted && wanted != ApprovedFirst && !Enum.GetNames<InvoiceState>().Contains(wanted, StringComparer.OrdinalIgnoreCase)
+            ? Refused.Faulty("state-unknown", $"“{State}” is no state of an invoice; there are unplaced, held, clear, approved, posted and returned, and approved-first for what a second approver has to look at.")
         : Order is not null && !Orders.Contains(Order)
             ? Refused.Faulty("order-unknown", $"“{Order}” is no order; there are due, amount, vendor and age.")
         : null;
@@ -32,8 +35,7 @@ internal readonly record struct ReviewQueue(
     /// <param name="last">The invoice that the part before ended with; null for the first part.</param>
     public IQueryable<Invoice> Of(DaxlinDb db, Invoice? last)
     {
-        var state = State is null ? InvoiceState.Held : Enum.Parse<InvoiceState>(State, ignoreCase: true);
-        var rows = db.Invoices.Where(row => row.State == state);
+        var rows = State == ApprovedFirst ? db.Invoices.Where(row => row.FirstApprovedBy != "" && (row.State == InvoiceState.Held || row.State == InvoiceState.Clear)) : InState(db);
         if (Vendor is { Length: > 0 } vendor)
             rows = rows.Where(row => row.Vendor == vendor);
         if (HandedTo is { Length: > 0 } person)
@@ -41,6 +43,12 @@ internal readonly record struct ReviewQueue(
         if (Search?.Trim() is { Length: > 0 } sought)
             rows = Found(rows, sought);
         return Ordered(rows, last);
+    }
+
+    private IQueryable<Invoice> InState(DaxlinDb db)
+    {
+        var state = State is null ? InvoiceState.Held : Enum.Parse<InvoiceState>(State, ignoreCase: true);
+        return db.Invoices.Where(row => row.State == state);
     }
 
     private IQueryable<Invoice> Found(IQueryable<Invoice> rows, string sought)

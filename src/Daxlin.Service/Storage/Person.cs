@@ -34,6 +34,19 @@ public sealed class Person : IdentityUser<int>, IRevised
     /// <summary>Counts its changes from 1.</summary>
     public int Revision { get; set; } = 1;
 
+    /// <summary>Someone new, with no way to sign in yet.</summary>
+    /// <param name="normalized">The name as it is looked up.</param>
+    /// <param name="roleWords">With commas between.</param>
+    public static Person New(string name, string? normalized, string roleWords, DateTime addedAt) => new()
+    {
+        UserName = name,
+        NormalizedUserName = normalized,
+        RoleWords = roleWords,
+        AddedAt = addedAt,
+        LockoutEnabled = true,
+        SecurityStamp = People.Secrets.New(),
+    };
+
     public ImmutableArray<Role> Roles => [.. RoleWords.Split(',', StringSplitOptions.RemoveEmptyEntries).Select(Core.People.Roles.Find).OfType<Role>()];
 
     public ImmutableSortedSet<Right> Rights => Core.People.Roles.RightsOf(Roles);

@@ -22,6 +22,7 @@ internal sealed class RunningText
 
     private readonly BlockRule block;
     private readonly List<Part> parts = [];
+    private readonly Dictionary<(int Page, LineCutter Cutter, int Column), ImmutableArray<Place>> places = [];
 
     private RunningText(BlockRule block) => this.block = block;
 
@@ -33,11 +34,15 @@ internal sealed class RunningText
         foreach (var line in lines)
         {
             row += line.Role == LineRole.Row ? 1 : 0;
-            if (line.Role is LineRole.Row or LineRole.More)
-                text.TakeCut(line, row);
+            if (line.Role is LineRole.Row or LineRole.More || (line.Text.IsEmpty && line.Role is LineRole.TextOfAbove or LineRole.TextOfBelow))
+                text.TakeCut(line, line.Role == LineRole.TextOfBelow ? row + 1 : row);
             else if (line.Role is LineRole.TextOfAbove or LineRole.TextOfBelow)
                 text.TakeWrapped(line, row);
         }
+        if (!text.parts.Exists(part => part.Before is not null))
+            return [];
+        foreach (var column in text.parts.GroupBy(KeyOf))
+            text.places[column.Key] = PlacesOf([.. column]);
         return text.parts.Where(text.IsCutOff).Select(text.Doubt);
     }
 
@@ -91,24 +96,31 @@ internal sealed class RunningText
     }
 
     /// <summary>Says that a text begins a blank behind another's, at a place that nothing shows to be its column's.</summary>
-    private bool IsCutOff(Part part)
+    private bool IsCutOff(Part part) => part.Before is not null && !places[KeyOf(part)].Any(place => IsAlike(place.Of, place.At, part.Box));
+
+    private static (int Page, LineCutter Cutter, int Column) KeyOf(Part part) => (part.Line.Page, part.Line.Cutter, part.Column);
+
+    /// <summary>
+    /// The places where most of a column's texts on a page are set, as those that stand apart and the heading show. Where none
+    /// stands apart, as behind codes that fill their column, those show it that begin alike behind texts that differ.
+    /// </summary>
+    /// <remarks>Texts of any lengths end at one place by chance; only where most are set alike does their place tell.</remarks>
+    private static ImmutableArray<Place> PlacesOf(ImmutableArray<Part> column)
     {
-        if (part.Before is null)
-            return false;
-        var shown = parts.Where(other => other.Before is null && other.Column == part.Column && other.Line.Page == part.Line.Page && other.Line.Cutter == part.Line.Cutter)
-            .Select(other => other.Box).ToList();
-        if (part.Line.Cutter.HeadingOf(part.Column) is { Height: > 0 } heading)
+        var shown = column.Where(part => part.Before is null).Select(part => part.Box).ToList();
+        if (shown.Count == 0 && column.DistinctBy(part => TextLine.TextOf(part.Line.Cut[part.Before!.Value])).ToList() is { Count: > 1 } behind)
+            shown = behind.ConvertAll(part => part.Box);
+        if (column[0].Line.Cutter.HeadingOf(column[0].Column) is { Height: > 0 } heading)
             shown.Add(heading);
-        // Texts of any lengths end at one place by chance; where most of a column's texts are set alike, that tells.
-        var alike = Places.SelectMany(place => shown.Select(box => (Place: place, Box: box, Count: shown.Count(other => IsAlike(place, box, other))))).ToList();
+        var alike = Ends.SelectMany(end => shown.Select(box => (Place: new Place(end, box), Count: shown.Count(other => IsAlike(end, box, other))))).ToList();
         var most = alike.Max(one => (int?)one.Count);
-        return !alike.Exists(one => one.Count == most && IsAlike(one.Place, one.Box, part.Box));
+        return [.. alike.Where(one => one.Count == most).Select(one => one.Place)];
     }
 
     /// <summary>Where a text stands: by its left end, its right end or its middle.</summary>
-    private static readonly ImmutableArray<Func<Box, double>> Places = [box => box.Left, box => box.Right, box => box.CenterX];
+    private static readonly ImmutableArray<Func<Box, double>> Ends = [box => box.Left, box => box.Right, box => box.CenterX];
 
-    private static bool IsAlike(Func<Box, double> place, Box box, Box other) => Math.Abs(place(box) - place(other)) <= SamePlace;
+    private static bool IsAlike(Func<Box, double> end, Box box, Box other) => Math.Abs(end(box) - end(other)) <= SamePlace;
 
     private Finding Doubt(Part part)
     {
@@ -125,4 +137,7 @@ internal sealed class RunningText
     /// <summary>What one column has on a line.</summary>
     /// <param name="Before">The column whose words it follows with a mere blank; null where it stands apart.</param>
     private sealed record Part(BlockLine Line, int Row, int Column, Box Box, int? Before);
+
+    /// <summary>The same end of another text.</summary>
+    private readonly record struct Place(Func<Box, double> Of, Box At);
 }

@@ -80,7 +80,7 @@ internal sealed class ComingByProvider(DaxlinDb db, ILookupNormalizer names, Sig
 
     private async Task<Person> Add(string name, string normalized, IEnumerable<Role> roles, IdentityProvider provider, CancellationToken cancel)
     {
-        var person = new Person { UserName = name, NormalizedUserName = normalized, RoleWords = Words(roles), AddedAt = Now, LockoutEnabled = true, SecurityStamp = Secrets.New() };
+        var person = Person.New(name, normalized, Words(roles), Now);
         db.Users.Add(person);
         // The history and the login name the person by its number, which the database gives.
         await db.SaveChangesAsync(cancel);
