@@ -30,6 +30,19 @@ public class ProviderTests
         var person = (await administrator.Get("people")).AsArray().Single(one => (string?)one!["name"] == "Berta Quill")!;
         Assert.Equal((true, false), ((bool)person["isByProvider"]!, (bool)person["hasPassword"]!));
 
+        // Who is in no group any more that gives a role loses what he had at once, his keys' rights too; and gets it back with the group.
+        var key = await berta.MakeKey();
+        provider.Groups = ["Choir"];
+        using (var elsewhere = new SignedIn(service))
+            Assert.Equal((403, true), await elsewhere.ComeByProvider() is var (out1, told) ? (out1, told.Contains("None of the groups of Berta Quill", StringComparison.Ordinal)) : default);
+        Assert.Equal(401, (await berta.Send(HttpMethod.Get, "batches", null)).Status);
+        using (var request = new HttpRequestMessage(HttpMethod.Get, "batches") { Headers = { Authorization = new("Bearer", key) } })
+        using (var answer = await service.Http.SendAsync(request))
+            Assert.Equal(HttpStatusCode.Forbidden, answer.StatusCode);
+        provider.Groups = ["AP clerks", "AP approvers"];
+        Assert.Equal(200, (await berta.ComeByProvider()).Status);
+        person = (await administrator.Get("people")).AsArray().Single(one => (string?)one!["name"] == "Berta Quill")!;
+
         // Roles are the provider's to give; to disable someone is an administrator's, and counts at once and for good.
         var change = new JsonObject { ["roles"] = new JsonArray("clerk", "approver", "administrator"), ["isDisabled"] = false };
         var (refusedWith, refused) = await administrator.Send(HttpMethod.Put, $"people/{person["id"]}", change, (int)person["revision"]!);
@@ -42,9 +55,9 @@ public class ProviderTests
 
         var history = (await administrator.Get($"history?person={person["id"]}")).AsArray();
         Assert.Equal(
-            "personAdded signedIn personChanged signedIn personChanged signInRefused",
+            "personAdded signedIn personChanged signedIn keyMade personChanged signInRefused keyUsed refused personChanged signedIn personChanged signInRefused",
             string.Join(' ', history.OrderBy(entry => (int)entry!["id"]!).Select(entry => (string?)entry!["act"])));
-        Assert.Contains(history, entry => (string?)entry!["before"] == "clerk" && (string?)entry["after"] == "clerk,approver");
+        Assert.Contains(history, entry => (string?)entry!["before"] == "clerk" && (string?)entry["after"] == "clerk, approver");
         Assert.Contains(history, entry => ((string)entry!["what"]!).StartsWith("signed in by Kestrel accounts from", StringComparison.Ordinal));
     }
 
@@ -99,8 +112,13 @@ public class ProviderTests
 
         await using var tying = await ServiceUnderTest.Start(service.Data, signsIn: true, arguments: ["--identity-provider", provider.Described(tiesNames: true)]);
         using var ada = new SignedIn(tying);
+        // The groups would take the only administrator away.
+        Assert.Equal((403, true), await ada.ComeByProvider() is var (kept, why) ? (kept, why.Contains("the only administrator who can sign in. Another has to become one first.", StringComparison.Ordinal)) : default);
+        Assert.Equal(200, (await ada.SignIn(SignedIn.AdministratorsName)).Status);
+        Assert.Equal("approver administrator", Listed(ada.Session["roles"]!));
+        provider.Groups = ["AP clerks", "IT"];
         Assert.Equal(200, (await ada.ComeByProvider()).Status);
-        Assert.Equal((SignedIn.AdministratorsName, "approver"), ((string?)ada.Session["name"], Listed(ada.Session["roles"]!)));
+        Assert.Equal((SignedIn.AdministratorsName, "clerk administrator"), ((string?)ada.Session["name"], Listed(ada.Session["roles"]!)));
         // Whoever else is called so at the provider is someone else.
         provider.Subject = "subject-9";
         using var other = new SignedIn(tying);

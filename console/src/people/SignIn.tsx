@@ -81,7 +81,7 @@ export function SignIn({ again }: { again?: string }) {
       {session.data?.provider && (
         <p>
           <a
-            href={`/sign-in/provider?to=${encodeURIComponent(again === undefined ? window.location.pathname : "/")}`}
+            href={`/sign-in/provider?to=${encodeURIComponent(again === undefined ? window.location.pathname + window.location.search : "/")}`}
             target={again === undefined ? undefined : "_blank"}
             rel="noreferrer"
           >

@@ -41,7 +41,7 @@ internal sealed class OneTimeLinks(DaxlinDb db, IPasswordHasher<Person> hasher, 
         var person = await db.Users.OrderBy(one => one.Id).FirstOrDefaultAsync(cancel);
         if (person is null)
         {
-            person = Person.New(FirstName, names.NormalizeName(FirstName), $"{Roles.Word(Role.Administrator)},{Roles.Word(Role.Approver)}", now);
+            person = Person.New(FirstName, names.NormalizeName(FirstName), [Role.Administrator, Role.Approver], now);
             db.Users.Add(person);
             await db.SaveChangesAsync(cancel);
             await HistoryLog.Record(db, new Deed(HistoryStreams.Person(person.Id), now, Deed.Daxlin, HistoryActs.PersonAdded, "made the first administrator, who approves, too") { After = person.RoleWords }, cancel);

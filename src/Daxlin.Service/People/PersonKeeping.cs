@@ -12,7 +12,7 @@ namespace Daxlin.Service.People;
 
 /// <summary>Administrators add people, change their roles and groups, disable them, and give them one-time links.</summary>
 /// <remarks>There is always one administrator left who can sign in: a change that would leave none is refused. The turn to write is held by who asks.</remarks>
-internal sealed class PersonKeeping(DaxlinDb db, ILookupNormalizer names, OneTimeLinks links, TimeProvider clock)
+internal sealed class PersonKeeping(DaxlinDb db, ILookupNormalizer names, OneTimeLinks links, LastAdministrator last, ServiceSettings settings, TimeProvider clock)
 {
     private const int MostGroups = 50;
     private const int LongestGroup = 100;
@@ -44,12 +44,13 @@ internal sealed class PersonKeeping(DaxlinDb db, ILookupNormalizer names, OneTim
         var (said, refused) = Read(wanted.Roles ?? [], wanted.Groups ?? []);
         if (said is null)
             return refused;
-        if (person.IsByProvider && said.Roles != person.RoleWords)
-            return Refused.Conflict("roles-by-provider", $"The roles of {person.Name} follow from the groups at the identity provider, anew at each sign-in. They are changed there.");
+        if (person.IsByProvider && settings.Provider is { } provider && !said.Roles.ToHashSet().SetEquals(person.Roles))
+            return Refused.Conflict("roles-by-provider", $"The roles of {person.Name} follow from the groups at {provider.Name}, anew at each sign-in. They are changed there.");
         var before = ToldOf(person);
-        if (IsAdministrator(person) && (wanted.IsDisabled || !said.Roles.Split(',').Contains(Roles.Word(Role.Administrator))) && !await HasOtherAdministrator(person, cancel))
+        if (await last.WouldGo(person, said.Roles, wanted.IsDisabled, cancel))
             return Refused.Conflict("last-administrator", $"{person.Name} is the only administrator who can sign in. Make another first; else nobody could look after people any more.");
-        (person.RoleWords, person.GroupNames, person.IsDisabled) = (said.Roles, said.Groups, wanted.IsDisabled);
+        person.Give(said.Roles);
+        (person.GroupNames, person.IsDisabled) = (said.Groups, wanted.IsDisabled);
         if (ToldOf(person) == before)
             return null;
         person.Revision++;
@@ -81,11 +82,6 @@ internal sealed class PersonKeeping(DaxlinDb db, ILookupNormalizer names, OneTim
     private static string ToldOf(Person person) =>
         $"{(person.IsDisabled ? "disabled, " : "")}{string.Join(", ", person.Roles.Select(Roles.Word))}{(person.Groups.IsEmpty ? "" : $"; only {string.Join(", ", person.Groups)}")}";
 
-    private async Task<bool> HasOtherAdministrator(Person person, CancellationToken cancel) =>
-        (await db.Users.AsNoTracking().Where(one => one.Id != person.Id).ToListAsync(cancel)).Exists(IsAdministrator);
-
-    private static bool IsAdministrator(Person person) => person.MaySignIn && person.Roles.Contains(Role.Administrator);
-
     private static (Said? Said, Refused? Refused) Read(ImmutableArray<string> roles, ImmutableArray<string> groups)
     {
         if (roles.IsDefaultOrEmpty)
@@ -95,11 +91,11 @@ internal sealed class PersonKeeping(DaxlinDb db, ILookupNormalizer names, OneTim
         var named = (groups.IsDefault ? [] : groups).Select(group => PersonName.Tidied(group ?? "")).Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal).ToImmutableArray();
         if (named.Length > MostGroups || named.Any(group => group.Length is 0 or > LongestGroup))
             return (null, Refused.Faulty("groups-faulty", $"A person is held to {MostGroups} groups at most, each with a name of 1 to {LongestGroup} characters."));
-        return (new Said(string.Join(',', Enum.GetValues<Role>().Select(Roles.Word).Where(roles.Contains)), JsonSerializer.Serialize(named)), null);
+        return (new Said([.. roles.Select(Roles.Find).OfType<Role>().Distinct()], JsonSerializer.Serialize(named)), null);
     }
 
     private Task Record(Person person, Actor actor, string act, string what, string before, string after, CancellationToken cancel) =>
         HistoryLog.Record(db, new Deed(HistoryStreams.Person(person.Id), clock.GetUtcNow().UtcDateTime, actor.Name, act, $"{what} {person.Name}") { Before = before, After = after }, cancel);
 
-    private sealed record Said(string Roles, string Groups);
+    private sealed record Said(ImmutableArray<Role> Roles, string Groups);
 }

@@ -75,6 +75,7 @@ internal static class SignInSchemes
         services.AddScoped<OneTimeLinks>();
         services.AddScoped<OwnAccess>();
         services.AddScoped<PersonKeeping>();
+        services.AddScoped<LastAdministrator>();
         services.AddScoped<KeyKeeping>();
         services.AddScoped<GivingGroup>();
         services.AddScoped<StandingIn>();

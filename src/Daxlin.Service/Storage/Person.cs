@@ -36,18 +36,22 @@ public sealed class Person : IdentityUser<int>, IRevised
 
     /// <summary>Someone new, with no way to sign in yet.</summary>
     /// <param name="normalized">The name as it is looked up.</param>
-    /// <param name="roleWords">With commas between.</param>
-    public static Person New(string name, string? normalized, string roleWords, DateTime addedAt) => new()
+    public static Person New(string name, string? normalized, IEnumerable<Role> roles, DateTime addedAt) => new()
     {
         UserName = name,
         NormalizedUserName = normalized,
-        RoleWords = roleWords,
+        RoleWords = WordsOf(roles),
         AddedAt = addedAt,
         LockoutEnabled = true,
         SecurityStamp = People.Secrets.New(),
     };
 
     public ImmutableArray<Role> Roles => [.. RoleWords.Split(',', StringSplitOptions.RemoveEmptyEntries).Select(Core.People.Roles.Find).OfType<Role>()];
+
+    /// <summary>Gives roles in the place of those that the person had.</summary>
+    public void Give(IEnumerable<Role> roles) => RoleWords = WordsOf(roles);
+
+    private static string WordsOf(IEnumerable<Role> roles) => string.Join(',', roles.Order().Select(Core.People.Roles.Word));
 
     public ImmutableSortedSet<Right> Rights => Core.People.Roles.RightsOf(Roles);
 

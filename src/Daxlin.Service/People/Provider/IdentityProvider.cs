@@ -66,20 +66,10 @@ public sealed record IdentityProvider(string Name, Uri Authority, string ClientI
             return "it has no name or no client id.";
         if (!Authority.IsAbsoluteUri || !(Authority.Scheme == Uri.UriSchemeHttps || (Authority.Scheme == Uri.UriSchemeHttp && Authority.IsLoopback)))
             return $"the authority “{Authority.OriginalString}” is no address that begins with https://.";
-        if (Roles.IsEmpty)
-            return "no group gives a role, so nobody could sign in.";
-        foreach (var (group, words) in Roles)
-        {
-            if (words.IsDefaultOrEmpty || words.FirstOrDefault(word => Core.People.Roles.Find(word) is null) is not null)
-                return $"the group “{group}” gives “{string.Join(", ", words.IsDefault ? [] : words)}”; there are the roles clerk, approver, administrator and auditor.";
-        }
-        return null;
+        return ByGroup.Fault();
     }
 
-    /// <summary>The roles that groups give together, each once and in their order.</summary>
-    public ImmutableArray<Role> RolesOf(IEnumerable<string> groups)
-    {
-        var given = groups.SelectMany(group => Roles.GetValueOrDefault(group, [])).Select(Core.People.Roles.Find).OfType<Role>().ToHashSet();
-        return [.. Enum.GetValues<Role>().Where(given.Contains)];
-    }
+    /// <summary>What its groups give.</summary>
+    [JsonIgnore]
+    public RolesByGroup ByGroup => new(Roles);
 }
