@@ -48,6 +48,8 @@ test("people come in by links, sign in by keyboard, and do what they may", async
   await expect(late.getByRole("alert")).toContainText("The link was used already");
 
   await page.getByRole("link", { name: "Ada Wrenfield" }).click();
+  await page.getByRole("button", { name: "Set one up" }).click();
+  await expect(page.getByRole("img", { name: "The same secret, for a camera" })).toBeVisible();
   await expectNoViolation(page);
   await page.getByLabel("What a new key is for").fill("Nightly import");
   await page.getByRole("button", { name: "Make it" }).click();

@@ -23,6 +23,15 @@ public class ProviderTests
         Assert.Equal(("Berta Quill", "clerk"), ((string?)berta.Session["name"], (string?)berta.Session["roles"]!.AsArray().Single()));
         Assert.Equal(201, (await berta.Send(HttpMethod.Post, "batches", new JsonObject { ["name"] = "November" })).Status);
 
+        // No password and no second factor of hers are kept here.
+        Assert.Equal((false, false), ((bool)berta.Session["hasPassword"]!, (bool)berta.Session["hasSecondFactor"]!));
+        foreach (var (method, path, body) in new[]
+        {
+            (HttpMethod.Put, "session/password", new JsonObject { ["old"] = "", ["new"] = SignedIn.Password }), (HttpMethod.Post, "session/second-factor", new JsonObject()),
+            (HttpMethod.Put, "session/second-factor", new JsonObject { ["code"] = "123456" }), (HttpMethod.Post, "session/second-factor/end", new JsonObject { ["password"] = "" }),
+        })
+            Assert.Equal((409, "no-password"), await berta.Send(method, path, body) is var (not, said) ? (not, (string?)said["code"]) : default);
+
         // Another name and other groups: still the same person, since the subject is the same.
         (provider.Name, provider.Groups) = ("Berta Quill-Fenn", ["AP clerks", "AP approvers", "Choir"]);
         Assert.Equal(200, (await berta.ComeByProvider()).Status);
@@ -39,6 +48,15 @@ public class ProviderTests
         using (var request = new HttpRequestMessage(HttpMethod.Get, "batches") { Headers = { Authorization = new("Bearer", key) } })
         using (var answer = await service.Http.SendAsync(request))
             Assert.Equal(HttpStatusCode.Forbidden, answer.StatusCode);
+        // Without any role she can be disabled, and taken back.
+        person = (await administrator.Get("people")).AsArray().Single(one => (string?)one!["name"] == "Berta Quill")!;
+        Assert.Empty(person["roles"]!.AsArray());
+        foreach (var isDisabled in new[] { true, false })
+        {
+            var (kept, now) = await administrator.Send(HttpMethod.Put, $"people/{person["id"]}", new JsonObject { ["roles"] = new JsonArray(), ["isDisabled"] = isDisabled }, (int)person["revision"]!);
+            Assert.Equal((200, isDisabled), (kept, (bool)now["isDisabled"]!));
+            person = now;
+        }
         provider.Groups = ["AP clerks", "AP approvers"];
         Assert.Equal(200, (await berta.ComeByProvider()).Status);
         person = (await administrator.Get("people")).AsArray().Single(one => (string?)one!["name"] == "Berta Quill")!;
@@ -55,7 +73,7 @@ public class ProviderTests
 
         var history = (await administrator.Get($"history?person={person["id"]}")).AsArray();
         Assert.Equal(
-            "personAdded signedIn personChanged signedIn keyMade personChanged signInRefused keyUsed refused personChanged signedIn personChanged signInRefused",
+            "personAdded signedIn personChanged signedIn keyMade personChanged signInRefused keyUsed refused personChanged personChanged personChanged signedIn personChanged signInRefused",
             string.Join(' ', history.OrderBy(entry => (int)entry!["id"]!).Select(entry => (string?)entry!["act"])));
         Assert.Contains(history, entry => (string?)entry!["before"] == "clerk" && (string?)entry["after"] == "clerk, approver");
         Assert.Contains(history, entry => ((string)entry!["what"]!).StartsWith("signed in by Kestrel accounts from", StringComparison.Ordinal));

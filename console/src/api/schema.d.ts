@@ -7552,6 +7552,8 @@ export interface components {
             groups: string[];
             /** @description The name of the access key that was shown; empty for a person. */
             key: string;
+            /** @description False for one who comes by an identity provider alone, whose matter a second factor is as well. */
+            hasPassword: boolean;
             hasSecondFactor: boolean;
             /** @description What changes anything sends it in the header Daxlin-Form; empty where no cookie is used. */
             formToken: string;

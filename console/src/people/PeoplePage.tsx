@@ -112,6 +112,8 @@ const stateOf = (person: Person) =>
           : "○ has set no password yet";
 
 function RolesAndGroups(props: {
+  /** Where the roles are given instead of here; null if they are given here. */
+  givenBy?: string | null;
   roles: string[];
   setRoles: (roles: string[]) => void;
   groups: string;
@@ -119,9 +121,21 @@ function RolesAndGroups(props: {
 }) {
   return (
     <>
-      <Checkbox.Group label="Roles" size="xs" value={props.roles} onChange={props.setRoles}>
+      <Checkbox.Group
+        label={props.givenBy ? `Roles, by the groups at ${props.givenBy}` : "Roles"}
+        size="xs"
+        value={props.roles}
+        onChange={props.setRoles}
+      >
         {ROLES.map(({ role, does }) => (
-          <Checkbox key={role} mt={4} size="xs" value={role} label={`${role}: ${does}`} />
+          <Checkbox
+            key={role}
+            mt={4}
+            size="xs"
+            value={role}
+            disabled={!!props.givenBy}
+            label={`${role}: ${does}`}
+          />
         ))}
       </Checkbox.Group>
       <TextInput
@@ -191,6 +205,7 @@ function AddPerson({ show }: { show: (link: { name: string; address: string }) =
 function ChangePerson(props: { person: Person; leave: () => void; show: (address: string) => void }) {
   const { person } = props;
   const queries = useQueryClient();
+  const session = useQuery(ask.session());
   const [roles, setRoles] = useState<string[]>(person.roles);
   const [groups, setGroups] = useState(person.groups.join(", "));
   const [isDisabled, setIsDisabled] = useState(person.isDisabled);
@@ -237,7 +252,13 @@ function ChangePerson(props: { person: Person; leave: () => void; show: (address
     >
       <h2>{person.name}</h2>
       {error && <p role="alert">▲ {error.message}</p>}
-      <RolesAndGroups roles={roles} setRoles={setRoles} groups={groups} setGroups={setGroups} />
+      <RolesAndGroups
+        givenBy={person.isByProvider ? session.data?.provider : null}
+        roles={roles}
+        setRoles={setRoles}
+        groups={groups}
+        setGroups={setGroups}
+      />
       <Checkbox
         size="xs"
         mt="xs"

@@ -53,8 +53,17 @@ function You({ session }: { session: Session }) {
         )}
       </p>
       <div className="row" style={{ alignItems: "flex-start", gap: 60 }}>
-        <NewPassword />
-        <SecondFactor session={session} />
+        {session.hasPassword ? (
+          <>
+            <NewPassword />
+            <SecondFactor session={session} />
+          </>
+        ) : (
+          <p>
+            You come by {session.provider || "the identity provider"}: password and second factor are its
+            matter, and your roles follow from your groups there.
+          </p>
+        )}
       </div>
       <SignIns />
       <Away session={session} />

@@ -11,7 +11,13 @@ export function WhoYouAre() {
   const session = useQuery(ask.session());
   return session.data?.hasSignIn ? (
     <span>
-      You: <Link to="/you">{session.data.name}</Link>
+      {session.data.isSignedIn ? (
+        <>
+          You: <Link to="/you">{session.data.name}</Link>
+        </>
+      ) : (
+        "Signed out"
+      )}
     </span>
   ) : (
     <SaidName />

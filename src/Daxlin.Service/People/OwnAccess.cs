@@ -13,13 +13,17 @@ internal sealed class OwnAccess(DaxlinDb db, UserManager<Person> people, IPasswo
 {
     private static readonly Refused NotByKey = Refused.Conflict("browser-needed", "Only a person who signed in with name and password can do this, not a program with a key.");
 
+    private static readonly Refused NoPassword = Refused.Conflict(
+        "no-password", "You have no password here: you come by the identity provider, and a second factor is its matter, too. An administrator's one-time link lets you set one.");
+
     private static readonly Refused WrongPassword = Refused.Faulty("password-wrong", "The password is not right. Too many wrong ones lock the name.");
 
     public async Task<Refused?> ChangePassword(PasswordToChange said, ClaimsPrincipal user, CancellationToken cancel)
     {
         using var _ = await turn.Take(cancel);
-        if (await Known(user) is not { } person)
-            return NotByKey;
+        var (person, refused) = await Known(user);
+        if (person is null)
+            return refused;
         if (await Wrong(person, said.Old ?? "", cancel) is { } wrong)
             return wrong;
         if (PasswordRules.FaultOf(said.New ?? "", person.Name) is { } fault)
@@ -33,8 +37,9 @@ internal sealed class OwnAccess(DaxlinDb db, UserManager<Person> people, IPasswo
     public async Task<(SecondFactorRecord? Begun, Refused? Refused)> BeginSecondFactor(ClaimsPrincipal user, CancellationToken cancel)
     {
         using var _ = await turn.Take(cancel);
-        if (await Known(user) is not { } person)
-            return (null, NotByKey);
+        var (person, refused) = await Known(user);
+        if (person is null)
+            return (null, refused);
         if (person.TwoFactorEnabled)
             return (null, Refused.Conflict("second-factor-there", "A second factor is set up already. End it first; that asks for the password."));
         await people.ResetAuthenticatorKeyAsync(person);
@@ -45,8 +50,9 @@ internal sealed class OwnAccess(DaxlinDb db, UserManager<Person> people, IPasswo
     public async Task<Refused?> ConfirmSecondFactor(string code, ClaimsPrincipal user, CancellationToken cancel)
     {
         using var _ = await turn.Take(cancel);
-        if (await Known(user) is not { } person)
-            return NotByKey;
+        var (person, refused) = await Known(user);
+        if (person is null)
+            return refused;
         var shown = string.Concat(code.Where(char.IsAsciiDigit));
         if (!await people.VerifyTwoFactorTokenAsync(person, TokenOptions.DefaultAuthenticatorProvider, shown))
             return Refused.Faulty("code-refused", "The code is not the one that the authenticator shows now. Is its clock right?");
@@ -57,8 +63,9 @@ internal sealed class OwnAccess(DaxlinDb db, UserManager<Person> people, IPasswo
     public async Task<Refused?> DropSecondFactor(string password, ClaimsPrincipal user, CancellationToken cancel)
     {
         using var _ = await turn.Take(cancel);
-        if (await Known(user) is not { } person)
-            return NotByKey;
+        var (person, refused) = await Known(user);
+        if (person is null)
+            return refused;
         if (await Wrong(person, password, cancel) is { } wrong)
             return wrong;
         person.TwoFactorEnabled = false;
@@ -67,9 +74,12 @@ internal sealed class OwnAccess(DaxlinDb db, UserManager<Person> people, IPasswo
 
     private DateTime Now => clock.GetUtcNow().UtcDateTime;
 
-    /// <summary>Null for a program, and at a desk without sign-in.</summary>
-    private async Task<Person?> Known(ClaimsPrincipal user) =>
-        user.Identity?.AuthenticationType == SignInSchemes.Cookie && PersonClaims.IdOf(user) is { } id ? await db.Users.FindAsync(id) : null;
+    /// <summary>Who has a password to change or to add a second factor to: no program, nobody at a desk without sign-in, nobody who comes by a provider alone.</summary>
+    private async Task<(Person? Person, Refused? Refused)> Known(ClaimsPrincipal user)
+    {
+        var person = user.Identity?.AuthenticationType == SignInSchemes.Cookie && PersonClaims.IdOf(user) is { } id ? await db.Users.FindAsync(id) : null;
+        return person is null ? (null, NotByKey) : person.PasswordHash is null ? (null, NoPassword) : (person, null);
+    }
 
     /// <summary>Counted like a wrong one at the sign-in, so that a browser left open guesses no more often than a stranger.</summary>
     private async Task<Refused?> Wrong(Person person, string password, CancellationToken cancel)

@@ -8,11 +8,12 @@ namespace Daxlin.Service.People;
 /// <param name="Rights">see, work, approve, post, administer.</param>
 /// <param name="Groups">The groups of batches and vendors that one is held to; of all, if it is empty.</param>
 /// <param name="Key">The name of the access key that was shown; empty for a person.</param>
+/// <param name="HasPassword">False for one who comes by an identity provider alone, whose matter a second factor is as well.</param>
 /// <param name="Provider">The identity provider by which one can sign in as well; empty if there is none.</param>
 /// <param name="StandsInFor">For whom one approves at the moment, who is away; empty for nobody.</param>
 /// <param name="FormToken">What changes anything sends it in the header Daxlin-Form; empty where no cookie is used.</param>
 public sealed record SessionRecord(
-    bool IsSignedIn, bool HasSignIn, string Name, ImmutableArray<string> Roles, ImmutableArray<string> Rights, ImmutableArray<string> Groups, string Key, bool HasSecondFactor, string FormToken, string StandsInFor, string Provider);
+    bool IsSignedIn, bool HasSignIn, string Name, ImmutableArray<string> Roles, ImmutableArray<string> Rights, ImmutableArray<string> Groups, string Key, bool HasPassword, bool HasSecondFactor, string FormToken, string StandsInFor, string Provider);
 
 /// <param name="Code">The authenticator's, where a second factor is set up.</param>
 public sealed record SignInToDo(string? Name, string? Password, string? Code);

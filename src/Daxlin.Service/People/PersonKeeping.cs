@@ -41,7 +41,8 @@ internal sealed class PersonKeeping(DaxlinDb db, ILookupNormalizer names, OneTim
 
     public async Task<Refused?> Change(Person person, PersonToKeep wanted, Actor actor, CancellationToken cancel)
     {
-        var (said, refused) = Read(wanted.Roles ?? [], wanted.Groups ?? []);
+        // One whose groups give no role any more has none, and can be disabled all the same.
+        var (said, refused) = Read(wanted.Roles ?? [], wanted.Groups ?? [], mayHaveNoRole: person is { IsByProvider: true, Roles.IsEmpty: true });
         if (said is null)
             return refused;
         if (person.IsByProvider && settings.Provider is { } provider && !said.Roles.ToHashSet().SetEquals(person.Roles))
@@ -82,9 +83,9 @@ internal sealed class PersonKeeping(DaxlinDb db, ILookupNormalizer names, OneTim
     private static string ToldOf(Person person) =>
         $"{(person.IsDisabled ? "disabled, " : "")}{string.Join(", ", person.Roles.Select(Roles.Word))}{(person.Groups.IsEmpty ? "" : $"; only {string.Join(", ", person.Groups)}")}";
 
-    private static (Said? Said, Refused? Refused) Read(ImmutableArray<string> roles, ImmutableArray<string> groups)
+    private static (Said? Said, Refused? Refused) Read(ImmutableArray<string> roles, ImmutableArray<string> groups, bool mayHaveNoRole = false)
     {
-        if (roles.IsDefaultOrEmpty)
+        if (roles.IsDefault || (roles.IsEmpty && !mayHaveNoRole))
             return (null, Refused.Faulty("role-missing", "A person has a role at least: clerk, approver, administrator or auditor."));
         if (roles.FirstOrDefault(word => Roles.Find(word) is null) is { } unknown)
             return (null, Refused.Faulty("role-unknown", $"“{unknown}” is no role; there are clerk, approver, administrator and auditor."));

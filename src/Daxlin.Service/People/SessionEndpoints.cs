@@ -39,7 +39,7 @@ internal static class SessionEndpoints
         var isCookie = context.User.Identity is { IsAuthenticated: true, AuthenticationType: SignInSchemes.Cookie };
         return new SessionRecord(
             context.User.Identity?.IsAuthenticated ?? false, !settings.IsWithoutSignIn, actor.Name, [.. person?.Roles.Select(Roles.Word) ?? []], [.. actor.Rights.Select(Roles.Word)],
-            PersonClaims.GroupsOf(context.User), actor.Key, person?.TwoFactorEnabled ?? false, isCookie ? forms.GetAndStoreTokens(context).RequestToken ?? "" : "", actor.For, settings.Provider?.Name ?? "");
+            PersonClaims.GroupsOf(context.User), actor.Key, person?.PasswordHash is not null, person?.TwoFactorEnabled ?? false, isCookie ? forms.GetAndStoreTokens(context).RequestToken ?? "" : "", actor.For, settings.Provider?.Name ?? "");
     }
 
     private static async Task<Results<Ok<SessionRecord>, ProblemHttpResult>> SignIn(
