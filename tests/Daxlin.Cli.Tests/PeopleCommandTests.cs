@@ -25,7 +25,7 @@ public sealed class PeopleCommandTests
         (code, var said, refused) = await Client.Type($"ada wrenfield\n{Password}\n", server, "login");
         Assert.True(code == 0, refused);
         Assert.Matches(@"^Ada Wrenfield is signed in on this machine until \d{4}-\d\d-\d\d; “./daxlin logout” ends it\.", said);
-        Assert.StartsWith("Ada Wrenfield, administrator, approver, by the access key “client on", (await Client.Run(server, "whoami")).Out, StringComparison.Ordinal);
+        Assert.StartsWith("Ada Wrenfield, approver, administrator, by the access key “client on", (await Client.Run(server, "whoami")).Out, StringComparison.Ordinal);
 
         (_, said, _) = await Client.Run(server, "person", "add", "Berta Quill", "--role", "clerk", "--group", "Galley");
         Assert.Contains("With this link Berta Quill sets a password", said, StringComparison.Ordinal);
