@@ -74,7 +74,7 @@ internal static class PostingBench
     /// <summary>The demo's approved invoices, each as often as it takes.</summary>
     private static async Task<ServiceUnderTest> WithInvoices(int wanted)
     {
-        var service = await ServiceUnderTest.Start();
+        var service = await ServiceUnderTest.Start(apart: true);
         await service.SaveTemplates(Repository.Samples);
         var batch = await service.OpenBatch("Bench");
         await service.Upload(batch, Directory.GetFiles(Repository.Samples, "*.pdf", System.IO.SearchOption.AllDirectories).Select(file => (Path.GetFileName(file), File.ReadAllBytes(file))));
@@ -102,7 +102,7 @@ internal static class PostingBench
                 """;
             await command.ExecuteNonQueryAsync();
         }
-        var grown = await ServiceUnderTest.Start(service.Data);
+        var grown = await ServiceUnderTest.Start(service.Data, apart: true);
         // A start looks through what was approved; that is not what is measured here.
         await grown.Get("history/verify");
         return grown;

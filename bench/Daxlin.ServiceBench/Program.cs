@@ -36,7 +36,7 @@ var (rates, peaks, times) = (new List<double>(), new List<string>(), new List<st
 var listsOnly = args.Contains("--lists");
 foreach (var templates in listsOnly ? [] : new[] { 5, 5000 })
 {
-    await using var service = await ServiceUnderTest.Start();
+    await using var service = await ServiceUnderTest.Start(apart: true);
     foreach (var document in MadeTemplates.Of(own, templates))
         await service.SaveTemplate(document);
     var warm = await service.OpenBatch("Warm");

@@ -26,7 +26,7 @@ internal static class SignInBench
 
     public static async Task Run(int tries)
     {
-        await using var service = await ServiceUnderTest.Start(signsIn: true);
+        await using var service = await ServiceUnderTest.Start(signsIn: true, apart: true);
         using (var browser = new HttpClient { BaseAddress = service.Http.BaseAddress })
         {
             var first = await Sent(browser, "welcome", new JsonObject { ["link"] = await service.PrintedLink(), ["name"] = "Ada Wrenfield", ["password"] = Password });

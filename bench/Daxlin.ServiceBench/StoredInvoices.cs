@@ -14,7 +14,7 @@ internal static class StoredInvoices
 
     public static async Task<ServiceUnderTest> Start(int count)
     {
-        var empty = await ServiceUnderTest.Start();
+        var empty = await ServiceUnderTest.Start(apart: true);
         await empty.SaveTemplates(Repository.Samples);
         await empty.Terminate();
         await using (var connection = new SqliteConnection($"Data Source={Path.Combine(empty.Data, "daxlin.db")};Pooling=False"))
@@ -42,7 +42,7 @@ internal static class StoredInvoices
             await transaction.CommitAsync();
         }
         // A folder with a database may lack documents, not the other way round.
-        return await ServiceUnderTest.Start(empty.Data);
+        return await ServiceUnderTest.Start(empty.Data, apart: true);
     }
 
     private static async Task Do(SqliteConnection connection, string statement)

@@ -20,9 +20,10 @@ if (args is [DataCheck.Argument, .. var which])
 try
 {
     var settings = ServiceSettings.Parse(args);
-    using var folder = FolderLock.Take(settings.Data);
-    await using var app = ServiceHost.Build(settings);
-    await ServiceHost.PrepareStorage(app);
+    await using var service = await RunningService.Start(settings);
+    Console.WriteLine($"Daxlin listens on {service.Address} with its data in {Path.GetFullPath(settings.Data)}");
+    if (service.FirstLink is { } link)
+        Console.WriteLine($"Nobody has a password here yet. The first administrator begins with this link, which works once and for a day:\n  {service.Address}{link}");
     if (settings.EndsWithInput)
     {
         _ = Task.Run(() =>
@@ -31,14 +32,10 @@ try
             {
                 // Nothing is said on the input; only its end matters.
             }
-            app.Lifetime.StopApplication();
+            service.Stop();
         });
     }
-    await app.StartAsync();
-    Console.WriteLine($"Daxlin listens on {app.Urls.First()} with its data in {Path.GetFullPath(settings.Data)}");
-    if (await ServiceHost.FirstLink(app) is { } link)
-        Console.WriteLine($"Nobody has a password here yet. The first administrator begins with this link, which works once and for a day:\n  {app.Urls.First()}{link}");
-    await app.WaitForShutdownAsync();
+    await service.UntilEnded();
     return 0;
 }
 catch (SettingsException error)

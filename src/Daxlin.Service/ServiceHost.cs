@@ -64,7 +64,7 @@ public static class ServiceHost
             .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
             .MinimumLevel.Override("Microsoft.Hosting.Lifetime", LogEventLevel.Information)
             .Enrich.FromLogContext()
-            .WriteTo.File(new CompactJsonFormatter(), folder.Log, rollingInterval: RollingInterval.Day, retainedFileCountLimit: 30));
+            .WriteTo.File(new CompactJsonFormatter(), folder.Log, rollingInterval: RollingInterval.Day, retainedFileCountLimit: 30), preserveStaticLogger: true);
         builder.Services.AddSingleton(settings);
         builder.Services.AddSingleton(folder);
         builder.Services.AddPooledDbContextFactory<DaxlinDb>(db => db.UseSqlite($"Data Source={folder.Database}"));
@@ -168,7 +168,7 @@ public static class ServiceHost
         app.UseStatusCodePages();
         OnlyOwnPages.Use(app, settings);
         OnlyUtf8.Use(app);
-        app.UseSerilogRequestLogging();
+        app.UseSerilogRequestLogging(requests => requests.Logger = app.Services.GetRequiredService<Serilog.ILogger>());
         app.UseRouting();
         app.UseAuthentication();
         app.UseRateLimiter();

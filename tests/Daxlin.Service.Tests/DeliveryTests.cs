@@ -17,7 +17,7 @@ public class DeliveryTests
         """;
 
     /// <summary>A service with approved invoices and a layout.</summary>
-    private static Task<ServiceUnderTest> Approved() => ServiceUnderTest.StartAfter("two of two vendors approved, and a layout", async service =>
+    private static Task<ServiceUnderTest> Approved(bool apart = false) => ServiceUnderTest.StartAfter("two of two vendors approved, and a layout", async service =>
     {
         await service.SaveTemplates(Repository.Samples);
         var batch = await service.OpenBatch("November");
@@ -27,7 +27,7 @@ public class DeliveryTests
         foreach (var invoice in (await service.Invoices(batch)).Where(one => (string?)one["state"] == "clear"))
             await service.Decide(invoice["id"], "approval");
         await Created(service, "posting-layouts", Layout);
-    });
+    }, apart);
 
     private static async Task<JsonNode> Created(ServiceUnderTest service, string path, string json)
     {
@@ -175,7 +175,7 @@ public class DeliveryTests
     {
         await using var receiver = await ReceiverOf(way);
         await using var line = new CuttingProxy(receiver.Port);
-        var service = await Approved();
+        var service = await Approved(apart: true);
         try
         {
             var (document, secrets) = receiver.Described(line.Port);
@@ -212,7 +212,7 @@ public class DeliveryTests
                 line.CutAt();
                 if (dead)
                 {
-                    service = await ServiceUnderTest.Start(service.Data);
+                    service = await ServiceUnderTest.Start(service.Data, apart: true);
                     delivery = await Tried(service, run);
                 }
                 if (State(delivery) == "given-up")

@@ -31,7 +31,7 @@ public class FaultRunTests
         for (var round = 0; round < Rounds; round++)
         {
             await ServiceUnderTest.KillWhileStarting(data, MomentsOfStart[random.Next(MomentsOfStart.Length)]);
-            var service = await ServiceUnderTest.Start(data);
+            var service = await ServiceUnderTest.Start(data, apart: true);
             if (round == 0)
                 await service.SaveTemplates(Repository.Samples);
             await Check(service);

@@ -183,15 +183,15 @@ public class InvoicePathTests
     public async Task A_kill_in_mid_batch_loses_nothing_and_doubles_nothing()
     {
         var files = new[] { "brinewood-chandlery", "halvard-marine-diesel", "port-ellery-galley", "skerrow-sail-loft" }.SelectMany(Repository.SampleInvoices).ToList();
-        var service = await ServiceUnderTest.Start();
+        var service = await ServiceUnderTest.Start(apart: true);
         await service.SaveTemplates(Repository.Samples);
         var batch = await service.OpenBatch("November");
         await service.Upload(batch, files);
         await service.Kill();
         // Killed again as soon as it has begun, then left alone.
-        service = await ServiceUnderTest.Start(service.Data);
+        service = await ServiceUnderTest.Start(service.Data, apart: true);
         await service.Kill();
-        service = await ServiceUnderTest.Start(service.Data);
+        service = await ServiceUnderTest.Start(service.Data, apart: true);
         await using (service)
         {
             var done = await service.UntilDone(batch);

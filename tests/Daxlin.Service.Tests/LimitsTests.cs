@@ -8,7 +8,7 @@ public class LimitsTests
     [Fact]
     public async Task Documents_built_to_take_all_time_and_memory_take_neither_from_others()
     {
-        await using var service = await ServiceUnderTest.Start();
+        await using var service = await ServiceUnderTest.Start(apart: true);
         await service.SaveTemplates(Repository.Samples);
         var (heavy, light) = (await service.OpenBatch("Heavy"), await service.OpenBatch("Light"));
         var files = Directory.GetFiles(Path.Combine(Repository.Cases, "limits"), "*.pdf").Order(StringComparer.Ordinal);

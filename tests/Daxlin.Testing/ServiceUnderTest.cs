@@ -1,5 +1,4 @@
 using System.Collections.Concurrent;
-using System.Diagnostics;
 using System.Net.Http.Json;
 using System.Text;
 using System.Text.Json;
@@ -7,19 +6,18 @@ using System.Text.Json.Nodes;
 
 namespace Daxlin.Testing;
 
-/// <summary>A service of its own process and data folder, on a loopback port of its own.</summary>
+/// <summary>A service with a data folder of its own, on a loopback port of its own.</summary>
 public sealed class ServiceUnderTest : IAsyncDisposable
 {
-    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(60);
-    private readonly Process process;
+    private readonly ServiceRun run;
 
-    private ServiceUnderTest(Process process, string address, string data)
+    private ServiceUnderTest(ServiceRun run, string data)
     {
-        (this.process, Address, Data) = (process, address, data);
-        Http = new HttpClient { BaseAddress = new Uri(address + "/api/v1/"), Timeout = Patience };
+        (this.run, Data) = (run, data);
+        Http = new HttpClient { BaseAddress = new Uri(Address + "/api/v1/"), Timeout = ServiceRun.Patience };
     }
 
-    public string Address { get; }
+    public string Address => run.Address;
     public string Data { get; }
     public HttpClient Http { get; }
 
@@ -27,27 +25,19 @@ public sealed class ServiceUnderTest : IAsyncDisposable
     /// <param name="samples">The folder of made-up invoices that it may offer, or null for none.</param>
     /// <param name="port">0 for any that is free.</param>
     /// <param name="signsIn">Says that people have to sign in; else everyone may do everything, as at one desk.</param>
+    /// <param name="apart">Says that it is a process of its own, which can be killed and measured.</param>
     /// <param name="arguments">What else it is told.</param>
-    public static async Task<ServiceUnderTest> Start(string? data = null, string? samples = null, int port = 0, bool signsIn = false, params string[] arguments)
+    public static async Task<ServiceUnderTest> Start(string? data = null, string? samples = null, int port = 0, bool signsIn = false, bool apart = false, params string[] arguments)
     {
         data ??= Directory.CreateTempSubdirectory("daxlin-test-").FullName;
-        string[] more = [.. samples is null ? Array.Empty<string>() : ["--samples", samples], .. signsIn ? Array.Empty<string>() : ["--without-sign-in"], .. arguments];
-        var process = Process.Start(StartInfo(["--data", data, "--port", port.ToString(System.Globalization.CultureInfo.InvariantCulture), "--ends-with-input", .. more]))!;
-        var line = await process.StandardOutput.ReadLineAsync().WaitAsync(Patience)
-            ?? throw new InvalidOperationException($"The service did not start: {await process.StandardError.ReadToEndAsync()}");
-        return new ServiceUnderTest(process, line.Split(' ').First(word => word.StartsWith("http", StringComparison.Ordinal)), data);
+        string[] all = ["--data", data, "--port", port.ToString(System.Globalization.CultureInfo.InvariantCulture), .. samples is null ? Array.Empty<string>() : ["--samples", samples], .. signsIn ? Array.Empty<string>() : ["--without-sign-in"], .. arguments];
+        return new ServiceUnderTest(apart ? await ServiceProcess.Start(all) : await ServiceWithin.Start(all), data);
     }
 
-    /// <summary>The next one-time link that the service prints, without what stands before its “#”.</summary>
-    public async Task<string> PrintedLink()
-    {
-        while (await process.StandardOutput.ReadLineAsync().WaitAsync(Patience) is { } line)
-        {
-            if (line.Contains("/welcome#", StringComparison.Ordinal))
-                return line[(line.IndexOf('#', StringComparison.Ordinal) + 1)..].Trim();
-        }
-        throw new InvalidOperationException("The service printed no link.");
-    }
+    /// <summary>The next one-time link that the service tells, without what stands before its “#”.</summary>
+    public Task<string> PrintedLink() => run.PrintedLink();
+
+    private ServiceProcess Process => run as ServiceProcess ?? throw new InvalidOperationException("Only a service in a process of its own can be killed and measured; start it apart.");
 
     /// <summary>Folders of services that did some work, by its name.</summary>
     private static readonly ConcurrentDictionary<string, Lazy<Task<string>>> Worked = new(StringComparer.Ordinal);
@@ -57,14 +47,14 @@ public sealed class ServiceUnderTest : IAsyncDisposable
     /// the service had been stopped and started in between.
     /// </summary>
     /// <param name="work">Its name; what has the same name is done once.</param>
-    public static async Task<ServiceUnderTest> StartAfter(string work, Func<ServiceUnderTest, Task> doWork)
+    public static async Task<ServiceUnderTest> StartAfter(string work, Func<ServiceUnderTest, Task> doWork, bool apart = false)
     {
         var (worked, data) = (await Worked.GetOrAdd(work, _ => new(() => FolderAfter(doWork))).Value, Directory.CreateTempSubdirectory("daxlin-test-").FullName);
         foreach (var folder in Directory.GetDirectories(worked, "*", SearchOption.AllDirectories))
             Directory.CreateDirectory(Path.Combine(data, Path.GetRelativePath(worked, folder)));
         foreach (var file in Directory.GetFiles(worked, "*", SearchOption.AllDirectories))
             File.Copy(file, Path.Combine(data, Path.GetRelativePath(worked, file)));
-        return await Start(data);
+        return await Start(data, apart: apart);
     }
 
     /// <summary>A service with the demo's templates, and one batch of all invoices of some of its vendors, captured.</summary>
@@ -93,82 +83,29 @@ public sealed class ServiceUnderTest : IAsyncDisposable
     /// <summary>The batch that was opened first.</summary>
     public async Task<int> FirstBatch() => (int)(await Get("batches"))!.AsArray().Min(batch => (int)batch!["id"]!);
 
-    /// <summary>Starts a service and kills it once a file stands in its folder, or at once for none.</summary>
-    public static async Task KillWhileStarting(string data, string? file)
-    {
-        using var process = Process.Start(StartInfo("--data", data, "--port", "0", "--ends-with-input"))!;
-        while (file is not null && !process.HasExited && Directory.GetFiles(data, file, SearchOption.AllDirectories).Length == 0)
-            await Task.Yield();
-        process.Kill(entireProcessTree: true);
-        await process.WaitForExitAsync();
-    }
+    /// <inheritdoc cref="ServiceProcess.KillWhileStarting"/>
+    public static Task KillWhileStarting(string data, string? file) => ServiceProcess.KillWhileStarting(data, file);
 
-    /// <summary>Asks the service to stop, as a system that shuts down does.</summary>
-    /// <returns>Its exit code.</returns>
-    public async Task<int> Terminate()
-    {
-        using var kill = Process.Start("kill", ["-TERM", $"{process.Id}"]);
-        using var patience = new CancellationTokenSource(Patience);
-        await process.WaitForExitAsync(patience.Token);
-        return process.ExitCode;
-    }
+    /// <inheritdoc cref="ServiceProcess.Refused"/>
+    public static Task<(int ExitCode, string Said)> Refused(params string[] arguments) => ServiceProcess.Refused(arguments);
 
-    /// <summary>The most memory that the service itself took so far, in MB.</summary>
-    public int HighestMemory => HighestMemoryOf(process.Id);
+    /// <inheritdoc cref="ServiceRun.Terminate"/>
+    public Task<int> Terminate() => run.Terminate();
 
-    /// <summary>The same for each of its reading processes that live.</summary>
-    public IEnumerable<int> HighestMemoryOfReaders => Readers.Select(HighestMemoryOf);
+    /// <inheritdoc cref="ServiceProcess.Kill"/>
+    public Task Kill() => Process.Kill();
 
-    /// <summary>The processor time that the service itself took so far.</summary>
-    public TimeSpan ProcessorTime => ProcessorTimeOf(process.Id);
+    /// <inheritdoc cref="ServiceProcess.HighestMemory"/>
+    public int HighestMemory => Process.HighestMemory;
 
-    /// <summary>The same for all its reading processes that live.</summary>
-    public TimeSpan ProcessorTimeOfReaders => Readers.Aggregate(TimeSpan.Zero, (sum, id) => sum + ProcessorTimeOf(id));
+    /// <inheritdoc cref="ServiceProcess.HighestMemoryOfReaders"/>
+    public IEnumerable<int> HighestMemoryOfReaders => Process.HighestMemoryOfReaders;
 
-    private IEnumerable<int> Readers => Directory.GetDirectories($"/proc/{process.Id}/task")
-        .SelectMany(thread => File.ReadAllText(Path.Combine(thread, "children")).Split(' ', StringSplitOptions.RemoveEmptyEntries))
-        .Select(id => int.Parse(id, System.Globalization.CultureInfo.InvariantCulture));
+    /// <inheritdoc cref="ServiceProcess.ProcessorTime"/>
+    public TimeSpan ProcessorTime => Process.ProcessorTime;
 
-    private static TimeSpan ProcessorTimeOf(int id)
-    {
-        using var process = Process.GetProcessById(id);
-        return process.TotalProcessorTime;
-    }
-
-    /// <summary>VmHWM, proc(5).</summary>
-    private static int HighestMemoryOf(int process) => int.Parse(File.ReadLines($"/proc/{process}/status").First(line => line.StartsWith("VmHWM:", StringComparison.Ordinal))
-        .Split(' ', StringSplitOptions.RemoveEmptyEntries)[^2], System.Globalization.CultureInfo.InvariantCulture) / 1024;
-
-    /// <summary>Runs the service with arguments that it should refuse.</summary>
-    public static async Task<(int ExitCode, string Said)> Refused(params string[] arguments)
-    {
-        using var process = Process.Start(StartInfo(arguments))!;
-        process.StandardInput.Close();
-        var said = await process.StandardError.ReadToEndAsync().WaitAsync(Patience);
-        await process.WaitForExitAsync();
-        return (process.ExitCode, said);
-    }
-
-    private static ProcessStartInfo StartInfo(params string[] arguments)
-    {
-        var start = new ProcessStartInfo("dotnet")
-        {
-            RedirectStandardInput = true,
-            RedirectStandardOutput = true,
-            RedirectStandardError = true,
-        };
-        start.ArgumentList.Add(Repository.Service);
-        foreach (var argument in arguments)
-            start.ArgumentList.Add(argument);
-        return start;
-    }
-
-    /// <summary>Ends the process as a power cut would.</summary>
-    public async Task Kill()
-    {
-        process.Kill(entireProcessTree: true);
-        await process.WaitForExitAsync();
-    }
+    /// <inheritdoc cref="ServiceProcess.ProcessorTimeOfReaders"/>
+    public TimeSpan ProcessorTimeOfReaders => Process.ProcessorTimeOfReaders;
 
     public async Task<JsonNode> Get(string path) => JsonNode.Parse(await Http.GetStringAsync(path))!;
 
@@ -240,7 +177,7 @@ public sealed class ServiceUnderTest : IAsyncDisposable
     {
         using var reader = new StreamReader(await Http.GetStreamAsync($"batches/{batch}/events"));
         JsonNode? last = null;
-        while (await reader.ReadLineAsync().WaitAsync(Patience) is { } line)
+        while (await reader.ReadLineAsync().WaitAsync(ServiceRun.Patience) is { } line)
         {
             if (line.StartsWith("data: ", StringComparison.Ordinal))
                 last = JsonNode.Parse(line[6..]);
@@ -253,13 +190,7 @@ public sealed class ServiceUnderTest : IAsyncDisposable
     public async ValueTask DisposeAsync()
     {
         Http.Dispose();
-        if (!process.HasExited)
-        {
-            process.StandardInput.Close();
-            using var patience = new CancellationTokenSource(Patience);
-            await process.WaitForExitAsync(patience.Token);
-        }
-        process.Dispose();
+        await run.DisposeAsync();
         if (Directory.Exists(Data))
             Directory.Delete(Data, recursive: true);
     }

@@ -12,7 +12,7 @@ using Daxlin.Service.Templates;
 namespace Daxlin.Service.Work;
 
 /// <summary>Reads and captures documents in processes of their own, and keeps those processes for the next document.</summary>
-public sealed class ReadingProcesses(DataFolder folder, DocumentStore documents, TemplateShelf shelf, ILogger<ReadingProcesses> log) : IDisposable
+public sealed class ReadingProcesses(ServiceSettings settings, DataFolder folder, DocumentStore documents, TemplateShelf shelf, ILogger<ReadingProcesses> log) : IDisposable
 {
     /// <summary>How long one document may take before it is set aside.</summary>
     public static readonly TimeSpan Patience = TimeSpan.FromSeconds(60);
@@ -137,7 +137,7 @@ public sealed class ReadingProcesses(DataFolder folder, DocumentStore documents,
         if (Path.GetFileNameWithoutExtension(start.FileName) == "dotnet" || !start.FileName.Contains("Daxlin.Service", StringComparison.Ordinal))
         {
             start.FileName = "dotnet";
-            start.ArgumentList.Add(typeof(ReadingProcesses).Assembly.Location);
+            start.ArgumentList.Add(settings.Program);
         }
         start.ArgumentList.Add(ReaderProcess.Argument);
         start.Environment["DOTNET_GCHeapHardLimit"] = MemoryBytes.ToString("X", CultureInfo.InvariantCulture);
