@@ -1,4 +1,5 @@
 using Daxlin.Service.Storage;
+using Daxlin.Service.Work;
 
 namespace Daxlin.Service;
 
@@ -16,16 +17,17 @@ public sealed class RunningService : IAsyncDisposable
     /// <summary>The page by which the first administrator begins; null if there are people already, or none are needed.</summary>
     public string? FirstLink { get; }
 
+    /// <param name="readers">Reading processes that it shares with other services of this process; null for its own.</param>
     /// <exception cref="SettingsException">Another service has the folder, or a setting cannot be met.</exception>
     /// <exception cref="StorageException">The folder or the database in it cannot be used.</exception>
     /// <exception cref="IOException">The port is taken.</exception>
-    public static async Task<RunningService> Start(ServiceSettings settings)
+    public static async Task<RunningService> Start(ServiceSettings settings, ReaderPool? readers = null)
     {
         var folder = FolderLock.Take(settings.Data);
         WebApplication? app = null;
         try
         {
-            app = ServiceHost.Build(settings);
+            app = ServiceHost.Build(settings, readers);
             await ServiceHost.PrepareStorage(app);
             await app.StartAsync();
             return new RunningService(folder, app, await ServiceHost.FirstLink(app));

@@ -43,7 +43,8 @@ public static class ServiceHost
 {
     public const string OpenApiPath = "/api/v1/openapi.json";
 
-    public static WebApplication Build(ServiceSettings settings)
+    /// <param name="readers">Reading processes that it shares with other services of this process; null for its own.</param>
+    public static WebApplication Build(ServiceSettings settings, ReaderPool? readers = null)
     {
         var builder = WebApplication.CreateSlimBuilder();
         builder.Services.AddRoutingCore();
@@ -74,6 +75,10 @@ public static class ServiceHost
         builder.Services.AddSingleton<DocumentStore>();
         builder.Services.AddSingleton<WriteTurn>();
         builder.Services.AddSingleton<TemplateShelf>();
+        if (readers is null)
+            builder.Services.AddSingleton(_ => new ReaderPool(typeof(ServiceHost).Assembly.Location));
+        else
+            builder.Services.AddSingleton(readers);
         builder.Services.AddSingleton<ReadingProcesses>();
         builder.Services.AddSingleton<StorageState>();
         builder.Services.AddSingleton<DocumentCapture>();

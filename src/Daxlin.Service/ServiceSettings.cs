@@ -38,9 +38,6 @@ public sealed record ServiceSettings(IPAddress Address, int Port, string Data, s
     /// <summary>By whom people may sign in beside names and passwords; null for nobody.</summary>
     public IdentityProvider? Provider { get; init; }
 
-    /// <summary>The program that reading processes run: the service's own.</summary>
-    public string Program { get; init; } = typeof(ServiceSettings).Assembly.Location;
-
     public const int UsualPort = 7380;
 
     /// <summary>Reads <c>--port N --data DIR --bind ADDRESS --host NAME --certificate FILE --certificate-key FILE --behind-proxy ADDRESS --identity-provider FILE --console DIR --samples DIR --without-sign-in --ends-with-input</c>.</summary>

@@ -1,13 +1,16 @@
 using Daxlin.Service;
 using Daxlin.Service.Storage;
+using Daxlin.Service.Work;
 using Microsoft.Data.Sqlite;
 
 namespace Daxlin.Testing;
 
 /// <summary>A service within the process of the tests: another of the same program is started in a tenth of the time that a new process takes.</summary>
-/// <remarks>It listens on a port of its own and has a data folder and reading processes of its own, so that nothing but the process is shared.</remarks>
+/// <remarks>It listens on a port of its own and has a data folder of its own; the process is shared, and those that read documents.</remarks>
 internal sealed class ServiceWithin : ServiceRun
 {
+    private static readonly ReaderPool Readers = new(Repository.Service);
+
     private readonly RunningService service;
     private readonly string data;
     private bool hasEnded;
@@ -16,8 +19,8 @@ internal sealed class ServiceWithin : ServiceRun
 
     public static async Task<ServiceWithin> Start(string[] arguments)
     {
-        var settings = ServiceSettings.Parse(arguments) with { Program = Repository.Service };
-        return new ServiceWithin(await RunningService.Start(settings), settings.Data);
+        var settings = ServiceSettings.Parse(arguments);
+        return new ServiceWithin(await RunningService.Start(settings, Readers), settings.Data);
     }
 
     public override string Address { get; }

@@ -1,7 +1,4 @@
-using System.Collections.Concurrent;
 using System.Collections.Immutable;
-using System.Diagnostics;
-using System.Globalization;
 using System.Text.Json;
 using Daxlin.Core.Capture;
 using Daxlin.Reading;
@@ -12,15 +9,11 @@ using Daxlin.Service.Templates;
 namespace Daxlin.Service.Work;
 
 /// <summary>Reads and captures documents in processes of their own, and keeps those processes for the next document.</summary>
-public sealed class ReadingProcesses(ServiceSettings settings, DataFolder folder, DocumentStore documents, TemplateShelf shelf, ILogger<ReadingProcesses> log) : IDisposable
+public sealed class ReadingProcesses(ReaderPool pool, DataFolder folder, DocumentStore documents, TemplateShelf shelf, ILogger<ReadingProcesses> log) : IDisposable
 {
     /// <summary>How long one document may take before it is set aside.</summary>
     public static readonly TimeSpan Patience = TimeSpan.FromSeconds(60);
 
-    /// <summary>How much memory a reading process may take.</summary>
-    private const long MemoryBytes = 768L << 20;
-
-    private readonly ConcurrentBag<Process> idle = [];
     private readonly SemaphoreSlim places = new(Environment.ProcessorCount);
     private readonly SemaphoreSlim alone = new(1);
 
@@ -98,20 +91,18 @@ public sealed class ReadingProcesses(ServiceSettings settings, DataFolder folder
 
     private async Task<ReadingAnswer> Ask(ReadingTask task, CancellationToken cancel)
     {
-        var process = idle.TryTake(out var kept) && !kept.HasExited ? kept : Start();
+        var reader = pool.Take(log);
         using var patience = CancellationTokenSource.CreateLinkedTokenSource(cancel);
         patience.CancelAfter(Patience);
         try
         {
-            await process.StandardInput.WriteLineAsync(JsonSerializer.Serialize(task).AsMemory(), patience.Token);
-            await process.StandardInput.FlushAsync(patience.Token);
-            var line = await process.StandardOutput.ReadLineAsync(patience.Token) ?? throw new EndOfStreamException();
-            idle.Add(process);
-            return JsonSerializer.Deserialize<ReadingAnswer>(line)!;
+            var answer = await reader.Ask(task, patience.Token);
+            pool.GiveBack(reader);
+            return answer;
         }
         catch (OperationCanceledException)
         {
-            Stop(process);
+            reader.Dispose();
             cancel.ThrowIfCancellationRequested();
             throw new UnreadableException(
                 "too-slow", $"Reading and capturing the document took longer than {Patience.TotalSeconds:F0} seconds; it was set aside.");
@@ -119,59 +110,13 @@ public sealed class ReadingProcesses(ServiceSettings settings, DataFolder folder
         catch (Exception error) when (error is IOException or EndOfStreamException or InvalidOperationException)
         {
             log.LogWarning(error, "The reading process ended on {Path}", task.Desk is null ? task.Document : "the desk's documents");
-            Stop(process);
+            reader.Dispose();
             throw new ReaderDiedException(error);
         }
     }
 
-    private Process Start()
-    {
-        var start = new ProcessStartInfo
-        {
-            FileName = Environment.ProcessPath!,
-            RedirectStandardInput = true,
-            RedirectStandardOutput = true,
-            RedirectStandardError = true,
-        };
-        // Run as `dotnet Daxlin.Service.dll` or by its own name, whichever the service was.
-        if (Path.GetFileNameWithoutExtension(start.FileName) == "dotnet" || !start.FileName.Contains("Daxlin.Service", StringComparison.Ordinal))
-        {
-            start.FileName = "dotnet";
-            start.ArgumentList.Add(settings.Program);
-        }
-        start.ArgumentList.Add(ReaderProcess.Argument);
-        start.Environment["DOTNET_GCHeapHardLimit"] = MemoryBytes.ToString("X", CultureInfo.InvariantCulture);
-        // It lives for thousands of documents: a method is compiled once and well, not thrice and in the way of the others.
-        start.Environment["DOTNET_TieredCompilation"] = "0";
-        // Nobody waits for this process but for its result: collecting beside the work costs as much as the work.
-        start.Environment["DOTNET_gcConcurrent"] = "0";
-        var process = Process.Start(start) ?? throw new InvalidOperationException("The reading process could not be started.");
-        process.ErrorDataReceived += (_, line) =>
-        {
-            if (!string.IsNullOrEmpty(line.Data))
-                log.LogWarning("Reading process: {Line}", line.Data);
-        };
-        process.BeginErrorReadLine();
-        return process;
-    }
-
-    private static void Stop(Process process)
-    {
-        try
-        {
-            process.Kill(entireProcessTree: true);
-        }
-        catch (InvalidOperationException)
-        {
-            // It has ended by itself.
-        }
-        process.Dispose();
-    }
-
     public void Dispose()
     {
-        while (idle.TryTake(out var process))
-            Stop(process);
         places.Dispose();
         alone.Dispose();
     }
