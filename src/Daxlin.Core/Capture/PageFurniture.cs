@@ -78,6 +78,9 @@ public sealed class PageFurniture
     /// <summary>Says that the same words stand at the same height of another page, wherever on it that is.</summary>
     public bool Repeats(TextLine line) => RepeatsWhole(line) || Within(line).Any();
 
+    /// <summary>Says that one of the given lines, on another page, has all of a line at its place, and something else beside it.</summary>
+    public bool IsPartOf(TextLine line, IReadOnlySet<TextLine> others) => others.Count > 0 && Within(line).Any(others.Contains);
+
     private bool RepeatsWhole(TextLine line) =>
         lines[Key(line.Text)].Any(other => other.Page != line.Page && Math.Abs(other.Box.Top - line.Box.Top) <= SameHeight);
 

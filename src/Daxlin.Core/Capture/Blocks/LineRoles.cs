@@ -38,27 +38,28 @@ internal sealed class LineRoles
         BlockRule block, IEnumerable<BlockSegment> segments, InvoicePages pages, Habits habits, decimal before)
     {
         var roles = new LineRoles(block, pages, habits, before);
-        roles.cut = roles.Cut(segments);
+        roles.cut = roles.Cut([.. segments]);
         foreach (var line in roles.cut)
             roles.Add(line);
         return roles.WithBlankSums();
     }
 
     /// <summary>Cuts all lines, and parts what is furniture from lines that have something else beside it.</summary>
-    private List<BlockLine> Cut(IEnumerable<BlockSegment> segments)
+    private List<BlockLine> Cut(IReadOnlyList<BlockSegment> segments)
     {
         var cut = new List<BlockLine>();
         var group = -1;
+        rowsAsTheyStand.UnionWith(segments.SelectMany(segment => LinesOf(segment).Where(line => LosesByParting(line, segment))));
         foreach (var segment in segments)
         {
             var foot = FootOf(segment);
             var groups = RowGroups.Of(block.Row, segment.Page, segment.Start, segment.End, segment.Cutter);
-            foreach (var ofGroup in groups ?? [segment.Page.Lines[segment.Start..Math.Max(segment.Start, segment.End)]])
+            foreach (var ofGroup in groups ?? [LinesOf(segment)])
             {
                 group = groups is null ? -1 : group + 1;
                 foreach (var printed in ofGroup)
                 {
-                    var (own, shared) = furniture.Part(printed, mayBeHead: !segment.BelowHeadings);
+                    var (own, shared) = rowsAsTheyStand.Contains(printed) ? (printed, null) : furniture.Part(printed, mayBeHead: !segment.BelowHeadings);
                     if (shared is not null)
                         cut.Add(LineOf(shared, segment, group, LineRole.Furniture));
                     if (own is null)
@@ -71,6 +72,24 @@ internal sealed class LineRoles
         return cut;
     }
 
+    /// <summary>
+    /// Rows that keep the words which stand alone at the foot of another page. One word of a text that goes on from the line
+    /// above is such a foot if a row of the next page begins with the same word at the same height: it is the row's all the
+    /// same, since without it the row would lack a value that it must have.
+    /// </summary>
+    private readonly HashSet<TextLine> rowsAsTheyStand = [];
+
+    private static ImmutableArray<TextLine> LinesOf(BlockSegment segment) => segment.Page.Lines[segment.Start..Math.Max(segment.Start, segment.End)];
+
+    private bool LosesByParting(TextLine printed, BlockSegment segment)
+    {
+        if (furniture.Part(printed, mayBeHead: !segment.BelowHeadings) is not ({ } own, { }))
+            return false;
+        var (whole, parted) = (LineOf(printed, segment, -1, LineRole.Open), LineOf(own, segment, -1, LineRole.Open));
+        var must = block.Columns.Where(column => column is { Required: true, IsPlaced: true, Fold: not Fold.Up }).Select(column => column.Name).ToList();
+        return must.TrueForAll(column => Fills(whole, column)) && !must.TrueForAll(column => Fills(parted, column));
+    }
+
     private static BlockLine LineOf(TextLine line, BlockSegment segment, int group, LineRole role) =>
         new(line, segment.Cutter.Cut(line), segment.Cutter, segment, group, role);
 
@@ -81,13 +100,13 @@ internal sealed class LineRoles
     private HashSet<TextLine> FootOf(BlockSegment segment)
     {
         var foot = new HashSet<TextLine>();
-        for (var index = segment.End - 1; index >= segment.Start && furniture.StandsElsewhere(segment.Page.Lines[index]); index--)
+        for (var index = segment.End - 1; index >= segment.Start && furniture.StandsElsewhere(segment.Page.Lines[index]) && !furniture.IsPartOf(segment.Page.Lines[index], rowsAsTheyStand); index--)
             foot.Add(segment.Page.Lines[index]);
         return foot;
     }
 
     private bool IsFurniture(TextLine line, BlockSegment segment) =>
-        furniture.IsFoot(line) || (!segment.BelowHeadings && furniture.IsHead(line));
+        (furniture.IsFoot(line) || (!segment.BelowHeadings && furniture.IsHead(line))) && !furniture.IsPartOf(line, rowsAsTheyStand);
 
     /// <summary>Parts a cell that belongs to a list under the row from figures that stand on the same height.</summary>
     private IEnumerable<TextLine> ApartFromLists(TextLine line)
