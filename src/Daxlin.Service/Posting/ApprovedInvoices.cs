@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using System.Runtime.CompilerServices;
-using System.Text.Json;
 using Daxlin.Core.History;
 using Daxlin.Core.Posting;
 using Daxlin.Core.Posting.Coding;
@@ -12,7 +11,7 @@ namespace Daxlin.Service.Posting;
 /// <summary>Reads invoices from the store as they are posted, some at a time: a run may have thousands, each with all its traces.</summary>
 internal static class ApprovedInvoices
 {
-    private const int AtATime = 100;
+    private const int AtATime = 25;
 
     /// <param name="ids">In the order in which they are posted.</param>
     /// <param name="origins">What was known of them before, by their numbers; of others, what is known now.</param>
@@ -21,10 +20,14 @@ internal static class ApprovedInvoices
     {
         // While some are looked at, those that follow are made of their records, which takes longest; the store is asked by nobody meanwhile.
         Task<ApprovedRow[]> made = Task.FromResult<ApprovedRow[]>([]);
+        var (records, before) = (new RecordBuffer(), new RecordBuffer());
         foreach (var some in ids.Chunk(AtATime))
         {
-            var stored = await StoredOf(db, some, cancel);
-            var following = Task.Run(() => Make(stored, origins), cancel);
+            // Of the buffers one is read from while the other is filled.
+            (records, before) = (before, records);
+            await records.Fill(db, some, cancel);
+            var (stored, buffer) = (await StoredOf(db, some, cancel), records);
+            var following = Task.Run(() => Make(stored, buffer, origins), cancel);
             foreach (var row in await made)
                 yield return row;
             made = following;
@@ -33,7 +36,7 @@ internal static class ApprovedInvoices
             yield return row;
     }
 
-    private static async Task<(StoredInvoice Row, byte[] Record, Approval? Approval)[]> StoredOf(DaxlinDb db, int[] ids, CancellationToken cancel)
+    private static async Task<(StoredInvoice Row, Approval? Approval)[]> StoredOf(DaxlinDb db, int[] ids, CancellationToken cancel)
     {
         var rows = await db.Invoices.Where(invoice => ids.Contains(invoice.Id))
             .Select(invoice => new StoredInvoice(
@@ -42,17 +45,17 @@ internal static class ApprovedInvoices
                 db.Vendors.Where(vendor => vendor.Id == invoice.VendorId).Select(vendor => vendor.LedgerAccount).FirstOrDefault() ?? "",
                 db.Vendors.Where(vendor => vendor.Id == invoice.VendorId).Select(vendor => vendor.TaxCode).FirstOrDefault() ?? ""))
             .ToDictionaryAsync(invoice => invoice.Id, cancel);
-        var records = await RecordsOf(db, ids, cancel);
         var approvals = await Approvals.Of(db, ids, DateTime.MaxValue, cancel);
-        return [.. ids.Select(id => (rows[id], records[id], approvals.GetValueOrDefault(id)))];
+        return [.. ids.Select(id => (rows[id], approvals.GetValueOrDefault(id)))];
     }
 
-    private static ApprovedRow[] Make((StoredInvoice Row, byte[] Record, Approval? Approval)[] stored, IReadOnlyDictionary<int, ApprovedOrigin> origins)
+    private static ApprovedRow[] Make((StoredInvoice Row, Approval? Approval)[] stored, RecordBuffer records, IReadOnlyDictionary<int, ApprovedOrigin> origins)
     {
         var made = new ApprovedRow[stored.Length];
         Parallel.For(0, stored.Length, () => new ApprovedRecordReader(), (at, _, reader) =>
         {
-            var (row, record, approval) = stored[at];
+            var (row, approval) = stored[at];
+            var record = records[row.Id];
             var content = HistoryChain.ContentOf(record);
             var invoice = Numbered(reader.Read(row.Id, row.Vendor, row.IsCreditNote, row.Currency, (row.FileName, row.Sha256), record)) with
             {
@@ -63,12 +66,6 @@ internal static class ApprovedInvoices
         }, _ => { });
         return made;
     }
-
-    /// <summary>The records as they are stored, in UTF-8: as text each would be twice as large, and be copied once more to be hashed.</summary>
-    private static async Task<Dictionary<int, byte[]>> RecordsOf(DaxlinDb db, int[] ids, CancellationToken cancel) =>
-        await db.Database.SqlQueryRaw<StoredRecord>(
-                "SELECT \"Id\", CAST(\"Record\" AS BLOB) AS \"Record\" FROM \"InvoiceRecords\" WHERE \"Id\" IN (SELECT value FROM json_each({0}))", JsonSerializer.Serialize(ids))
-            .ToDictionaryAsync(row => row.Id, row => row.Record, cancel);
 
     private static ApprovedOrigin OriginOf(StoredInvoice row, Approval? approval) => new(
         row.Batch, approval?.By ?? "", approval is null ? null : DateOnly.FromDateTime(approval.At), DateOnly.FromDateTime(row.ReceivedAt), row.VendorAccount, row.VendorTaxCode);
@@ -88,8 +85,6 @@ internal static class ApprovedInvoices
     private sealed record StoredInvoice(
         int Id, string Vendor, bool IsCreditNote, string Currency, string FileName, string Sha256, DateTime ReceivedAt, string ApprovedSha256, string Batch, string VendorAccount,
         string VendorTaxCode);
-
-    private sealed record StoredRecord(int Id, byte[] Record);
 }
 
 /// <summary>An invoice as it is posted.</summary>

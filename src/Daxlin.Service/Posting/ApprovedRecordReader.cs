@@ -19,6 +19,9 @@ internal sealed class ApprovedRecordReader
 {
     private const int LongestKnownName = 64;
 
+    /// <summary>How many values the last row had: the next mostly has as many.</summary>
+    private int usualCount;
+
     private readonly HashSet<string> names = new(StringComparer.Ordinal);
 
     /// <summary>An invoice as its record says, its lines under the numbers that they have there.</summary>
@@ -151,7 +154,7 @@ internal sealed class ApprovedRecordReader
     private Dictionary<string, string> Values(ref Utf8JsonReader reader, out int page)
     {
         page = 0;
-        var values = new Dictionary<string, string>();
+        var values = new Dictionary<string, string>(usualCount);
         while (NextProperty(ref reader))
         {
             var (name, value) = (Name(ref reader), "");
@@ -167,6 +170,7 @@ internal sealed class ApprovedRecordReader
             }
             values[name] = value;
         }
+        usualCount = values.Count;
         return values;
     }
 

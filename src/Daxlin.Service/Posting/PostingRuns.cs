@@ -254,9 +254,10 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
             Content = file.Content,
             Sha256 = HistoryChain.ContentOf(file.Content),
         }).ToList();
-        db.PostedFiles.AddRange(files);
         foreach (var receiver in (await ReceiverShelf.AtOnce(db, run.Layout, cancel)).Union(deliver))
             db.Deliveries.Add(Delivery.Of(run.Number, receiver, run.At, run.By));
+        await db.SaveChangesAsync(cancel);
+        await ManyRows.Insert(db, files, cancel);
         await HistoryLog.RecordMany(
             db,
             [

@@ -8,7 +8,7 @@ namespace Daxlin.Service.Posting.Files;
 /// <summary>Writes every value that was captured as CSV, where no layout says which: RFC 4180, UTF-8, a heading row, lines ended by CR LF.</summary>
 internal sealed class EveryValueFile : IDisposable
 {
-    private readonly MemoryStream bytes = new();
+    private readonly MemoryStream bytes = MemoryOfFiles.New();
     private readonly StreamWriter text;
     private readonly CsvWriter csv;
     private readonly ImmutableArray<string> columns;
@@ -18,7 +18,7 @@ internal sealed class EveryValueFile : IDisposable
     public EveryValueFile(ImmutableArray<string> columns)
     {
         this.columns = columns;
-        text = new StreamWriter(bytes, new UTF8Encoding(encoderShouldEmitUTF8Identifier: false));
+        text = new StreamWriter(bytes, new UTF8Encoding(encoderShouldEmitUTF8Identifier: false), leaveOpen: true);
         csv = CsvWriter.Create(text, new CsvWriterOptions { NewLine = "\r\n" }, leaveOpen: true);
         csv.WriteHeader(columns.AsSpan());
     }
@@ -34,7 +34,8 @@ internal sealed class EveryValueFile : IDisposable
 
     public WrittenFile End(int run)
     {
-        Dispose();
+        csv.Dispose();
+        text.Dispose();
         return new WrittenFile($"posting-run-{run}.csv", "text/csv; charset=utf-8", Encoding.UTF8, records, bytes.ToArray());
     }
 
@@ -42,5 +43,6 @@ internal sealed class EveryValueFile : IDisposable
     {
         csv.Dispose();
         text.Dispose();
+        bytes.Dispose();
     }
 }

@@ -6,7 +6,7 @@ namespace Daxlin.Service.Posting.Files;
 /// <summary>Writes what a layout makes of invoices into one file.</summary>
 internal abstract class LayoutWriter : IDisposable
 {
-    protected MemoryStream Bytes { get; } = new();
+    protected MemoryStream Bytes { get; } = MemoryOfFiles.New();
 
     public int Records { get; protected set; }
 
