@@ -8,13 +8,12 @@ internal static class SheetToHand
 {
     public static byte[] Write(TableToHand table, string name)
     {
-        using var bytes = new MemoryStream();
-        using (var book = new SheetBook(bytes))
-        using (var sheet = book.Add(name, [.. table.Headings.Select((heading, at) => (heading, Math.Max(heading.Length + 2, WidthOf(table, at))))]))
-        {
-            foreach (var row in table.Typed)
-                sheet.Write([.. row.Select(cell => (cell, cell is DateOnly ? SheetStyles.Date : SheetStyles.Plain))]);
-        }
+        using var bytes = MemoryOfFiles.New();
+        using var book = new SheetBook(bytes);
+        var sheet = book.Add(name, [.. table.Headings.Select((heading, at) => (heading, Math.Max(heading.Length + 2, WidthOf(table, at))))]);
+        foreach (var row in table.Typed)
+            sheet.Write([.. row.Select(cell => (cell, cell is DateOnly ? SheetStyles.Date : SheetStyles.Plain))]);
+        book.End();
         return bytes.ToArray();
     }
 

@@ -1,23 +1,25 @@
 using System.Globalization;
+using System.IO.Compression;
 using DocumentFormat.OpenXml;
-using DocumentFormat.OpenXml.Packaging;
 using DocumentFormat.OpenXml.Spreadsheet;
 
 namespace Daxlin.Service.Posting.Files;
 
-/// <summary>One sheet, written row by row.</summary>
+/// <summary>One sheet, written row by row and kept compressed until the file takes it.</summary>
 internal sealed class SheetWriter : IDisposable
 {
+    private readonly MemoryStream kept = MemoryOfFiles.New();
+    private readonly DeflateStream compressing;
     private readonly OpenXmlWriter writer;
     private bool isClosed;
     private uint rows;
 
-    public SheetWriter(WorkbookPart book, string name, IReadOnlyList<(string Heading, double Width)> columns)
+    public SheetWriter(string name, IReadOnlyList<(string Heading, double Width)> columns)
     {
-        var part = book.AddNewPart<WorksheetPart>();
-        var sheets = book.Workbook!.GetFirstChild<Sheets>()!;
-        sheets.Append(new Sheet { Id = book.GetIdOfPart(part), SheetId = (uint)sheets.ChildElements.Count + 1, Name = name });
-        writer = OpenXmlWriter.Create(part);
+        Name = name;
+        compressing = new DeflateStream(kept, CompressionLevel.Fastest, leaveOpen: true);
+        writer = OpenXmlWriter.Create(compressing);
+        writer.WriteStartDocument(standalone: true);
         writer.WriteStartElement(new Worksheet());
         writer.WriteElement(new SheetViews(new SheetView(
             new Pane { VerticalSplit = 1, TopLeftCell = "A2", ActivePane = PaneValues.BottomLeft, State = PaneStateValues.Frozen })
@@ -26,6 +28,8 @@ internal sealed class SheetWriter : IDisposable
         writer.WriteStartElement(new SheetData());
         Write([.. columns.Select(column => ((object?)column.Heading, SheetStyles.Bold))]);
     }
+
+    public string Name { get; }
 
     public void Write(ReadOnlySpan<(object? Value, uint Style)> cells)
     {
@@ -61,7 +65,16 @@ internal sealed class SheetWriter : IDisposable
     /// <summary>Control characters have no place in XML.</summary>
     private static string Writable(string text) => text.Any(char.IsControl) ? string.Concat(text.Select(letter => char.IsControl(letter) && letter is not ('\n' or '\t') ? ' ' : letter)) : text;
 
-    public void Dispose()
+    /// <summary>Ends the sheet and writes it as it is in the file.</summary>
+    public void CopyTo(Stream part)
+    {
+        Close();
+        kept.Position = 0;
+        using var sheet = new DeflateStream(kept, CompressionMode.Decompress, leaveOpen: true);
+        sheet.CopyTo(part);
+    }
+
+    private void Close()
     {
         if (isClosed)
             return;
@@ -69,5 +82,12 @@ internal sealed class SheetWriter : IDisposable
         writer.WriteEndElement();
         writer.WriteEndElement();
         writer.Close();
+        compressing.Dispose();
+    }
+
+    public void Dispose()
+    {
+        Close();
+        kept.Dispose();
     }
 }

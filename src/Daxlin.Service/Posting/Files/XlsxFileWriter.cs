@@ -32,28 +32,22 @@ internal sealed class XlsxFileWriter : LayoutWriter
 
     public override byte[] End(IReadOnlyCollection<ProvedSum> sums)
     {
-        foreach (var sheet in sheets.Values)
-            sheet.Dispose();
-        using (var totals = book.Add(
-            "Control totals", [("Table", SheetStyles.TextWidth), ("Column", SheetStyles.TextWidth), ("Of", SheetStyles.DateWidth), ("Currency", SheetStyles.DateWidth), ("Control total", SheetStyles.NumberWidth), ("Written", SheetStyles.NumberWidth)]))
+        var totals = book.Add(
+            "Control totals", [("Table", SheetStyles.TextWidth), ("Column", SheetStyles.TextWidth), ("Of", SheetStyles.DateWidth), ("Currency", SheetStyles.DateWidth), ("Control total", SheetStyles.NumberWidth), ("Written", SheetStyles.NumberWidth)]);
+        foreach (var sum in sums)
         {
-            foreach (var sum in sums)
-            {
-                totals.Write(
-                [
-                    (sum.Table, SheetStyles.Plain), (sum.Column, SheetStyles.Plain), (sum.IsOfCreditNotes ? "credit notes" : "invoices", SheetStyles.Plain), (sum.Currency, SheetStyles.Plain),
-                    (sum.Wanted, SheetStyles.Decimals(Core.Values.Currency.Find(sum.Currency)?.MinorDigits ?? 2)), (sum.Written, SheetStyles.Decimals(Core.Values.Currency.Find(sum.Currency)?.MinorDigits ?? 2)),
-                ]);
-            }
+            totals.Write(
+            [
+                (sum.Table, SheetStyles.Plain), (sum.Column, SheetStyles.Plain), (sum.IsOfCreditNotes ? "credit notes" : "invoices", SheetStyles.Plain), (sum.Currency, SheetStyles.Plain),
+                (sum.Wanted, SheetStyles.Decimals(Core.Values.Currency.Find(sum.Currency)?.MinorDigits ?? 2)), (sum.Written, SheetStyles.Decimals(Core.Values.Currency.Find(sum.Currency)?.MinorDigits ?? 2)),
+            ]);
         }
-        book.Dispose();
+        book.End();
         return Bytes.ToArray();
     }
 
     public override void Dispose()
     {
-        foreach (var sheet in sheets.Values)
-            sheet.Dispose();
         book.Dispose();
         base.Dispose();
     }
