@@ -21,7 +21,7 @@ public static class InvoicePath
             return [new TakenInvoice(new FoundInvoice(pages, []), InvoiceChecks.Check(ElectronicCapture.Capture(sheet)))];
         var found = InvoiceSplitter.Split(pages, templates, chosen);
         var captured = found.Select(one => one.Template is { } template ? InvoiceCapture.Capture(one.Pages, template, facts) : null).ToImmutableArray();
-        return [.. found.Zip(WithWitnesses(captured, facts.Electronic), (one, invoice) => new TakenInvoice(one, invoice is null ? null : CheckedOf(one, invoice)))];
+        return [.. found.Zip(WithWitnesses(captured, facts.Electronic), (one, invoice) => new TakenInvoice(one, invoice is null ? null : CheckedOf(one, invoice, facts)))];
     }
 
     /// <summary>Gives each electronic invoice to the invoice of its number; one that is nobody's holds the first, so that it is not passed over.</summary>
@@ -37,11 +37,13 @@ public static class InvoicePath
         return invoices;
     }
 
-    private static CheckedInvoice CheckedOf(FoundInvoice found, CapturedInvoice captured)
+    private static CheckedInvoice CheckedOf(FoundInvoice found, CapturedInvoice captured, DocumentFacts facts)
     {
         var invoice = InvoiceChecks.Check(captured);
         if (found.Chosen is { } choice)
             invoice = invoice with { Findings = invoice.Findings.Add(choice.ToFinding(Recogniser.Choice(found.Matches))) };
+        if (facts.Mended.Length > 0)
+            invoice = invoice with { Findings = invoice.Findings.Add(MendedFile.ToFinding(facts.Mended)) };
         // Where a file was parted is worth knowing only if something is wrong with the part.
         return found.Parting is not { } parting || invoice.IsClear ? invoice
             : invoice with { Findings = invoice.Findings.Add(parting.ToFinding()) };

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Daxlin.Core.Electronic;
 using Daxlin.Core.Pages;
+using Daxlin.Reading.Pdf;
 
 namespace Daxlin.Reading;
 
@@ -13,7 +14,7 @@ public static class DocumentReader
         if (ElectronicInvoiceReader.LooksLikeXml(bytes.Span))
             return ReadElectronic(bytes, limits ?? ReadingLimits.Usual);
         var (pages, attached) = PdfReader.ReadWhole(bytes, limits);
-        return new ReadDocument(pages, [.. attached.Select(Witness).OfType<ElectronicFile>()], null);
+        return new ReadDocument(pages, [.. attached.Select(Witness).OfType<ElectronicFile>()], null) { Mended = FileBuild.FaultOf(bytes.Span) };
     }
 
     private static ElectronicFile? Witness(AttachedFile file) => file.Bytes is { } bytes
@@ -42,6 +43,9 @@ public static class DocumentReader
 /// <param name="Plain">The electronic invoice that the file is, on its pages; null for a PDF.</param>
 public sealed record ReadDocument(ImmutableArray<Page> Pages, ImmutableArray<ElectronicFile> Attached, ElectronicSheet? Plain)
 {
+    /// <summary>What is wrong with the build of the file, which was read all the same; empty if it is whole.</summary>
+    public string Mended { get; init; } = "";
+
     /// <summary>What is known of the document, with what it carries.</summary>
-    public Core.Capture.DocumentFacts FactsWith(Core.Capture.DocumentFacts facts) => facts with { Electronic = Attached, Plain = Plain };
+    public Core.Capture.DocumentFacts FactsWith(Core.Capture.DocumentFacts facts) => facts with { Electronic = Attached, Plain = Plain, Mended = Mended };
 }

@@ -15,6 +15,9 @@ public sealed record DocumentFacts(string FileName, string BatchName, DateOnly? 
     /// <summary>The electronic invoices that it carries, as witnesses of what its pages say.</summary>
     public ImmutableArray<ElectronicFile> Electronic { get; init; } = [];
 
+    /// <summary>What is wrong with the build of the file, which was read all the same; empty if it is whole.</summary>
+    public string Mended { get; init; } = "";
+
     /// <summary>The electronic invoice that it is, on the pages that it was set on; null for a document with pages of its own.</summary>
     [JsonIgnore]
     public ElectronicSheet? Plain { get; init; }

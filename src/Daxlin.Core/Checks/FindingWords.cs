@@ -49,6 +49,7 @@ public static class FindingWords
         ["not-looked-up"] = "a word is in no list",
         ["page-unread"] = "a page was not read",
         ["hidden-text"] = "text that nobody sees",
+        [Capture.MendedFile.Code] = "a damaged file that was mended",
         ["pages-missing"] = "pages are missing",
         ["correction-lost"] = "a correction has lost its row",
         ["kind-doubtful"] = "invoice or credit note?",
