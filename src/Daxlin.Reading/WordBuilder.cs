@@ -248,11 +248,15 @@ internal static class WordBuilder
         Span<char> text = length <= 256 ? stackalloc char[length] : new char[length];
         var stops = store.Stops(length);
         var edges = stops.Span;
-        var (at, size, right) = (0, 0d, double.MinValue);
-        foreach (ref readonly var letter in letters)
+        var (at, size, right, isOver) = (0, 0d, double.MinValue, false);
+        var before = -1;
+        for (var index = 0; index < letters.Length; index++)
         {
+            ref readonly var letter = ref letters[index];
             if (letter.IsBlank)
                 continue;
+            isOver |= before >= 0 && IsOver(letters[before], letter);
+            before = index;
             letter.Text.CopyTo(text[at..]);
             for (var part = 1; part <= letter.Text.Length; part++)
                 edges[at++] = letter.Start + (letter.End - letter.Start) * part / letter.Text.Length;
@@ -262,6 +266,19 @@ internal static class WordBuilder
         var baseline = letters[0].Baseline;
         // Capitals and ascenders reach about 0.75 of the size above the baseline, descenders about 0.22 below.
         var box = new Box(letters[0].Start, baseline - 0.75 * size, right, baseline + 0.22 * size);
-        return new Word(store.Text(text), box, baseline, size, stops, turn);
+        return new Word(store.Text(text), box, baseline, size, stops, turn) { IsOverprinted = isOver };
+    }
+
+    /// <summary>Letters that share more than this part of the narrower one's width cannot be told apart.</summary>
+    private const double MostShared = 0.5;
+
+    /// <summary>What is narrower than this part of its size is a mark on another letter.</summary>
+    private const double Narrowest = 0.05;
+
+    /// <param name="right">The one that begins further to the right, or at the same place.</param>
+    private static bool IsOver(in Letter left, in Letter right)
+    {
+        var narrower = Math.Min(left.End - left.Start, right.End - right.Start);
+        return narrower > Narrowest * right.Size && Math.Min(left.End, right.End) - right.Start > MostShared * narrower;
     }
 }

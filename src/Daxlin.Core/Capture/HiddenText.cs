@@ -24,6 +24,8 @@ internal static class HiddenText
         {
             foreach (var alike in page.Unseen.Where(word => (word.Text + word.Drawn).Any(char.IsDigit) && !IsPageNumber(word, page)).GroupBy(word => word.Why))
                 yield return alike.Key == UnseenBy.Claimed ? Claimed(page, alike.First(), alike.Count() - 1) : Hidden(page, alike.Key, [.. alike.Select(word => word.Text).Distinct()]);
+            if (Overprinted(page) is { Count: > 0 } over)
+                yield return Finding.Hold(Code, string.Create(CultureInfo.InvariantCulture, $"Page {page.Number} draws text over text, so that nobody can tell what it says: {Named(over)}. It was read as it lies; look at the page."), "pages");
         }
     }
 
@@ -32,12 +34,44 @@ internal static class HiddenText
 
     private static Finding Hidden(Page page, UnseenBy why, List<string> texts)
     {
-        var named = string.Join(", ", texts.Take(MostNamed).Select(text => $"“{text}”"));
-        var more = texts.Count > MostNamed ? string.Create(CultureInfo.InvariantCulture, $" and {texts.Count - MostNamed} more") : "";
+        var named = Named(texts);
         var told = why == UnseenBy.Untold
-            ? $"of which nobody can tell whether it is seen: {named}{more}. Over or under it lies something whose mask or colours are not read. It was read as if it were seen; look at the page."
-            : $"that nobody sees, {UnseenWord.Says(why)}: {named}{more}. Nothing of it was captured.";
+            ? $"of which nobody can tell whether it is seen: {named}. Over or under it lies something whose mask or colours are not read. It was read as if it were seen; look at the page."
+            : $"that nobody sees, {UnseenWord.Says(why)}: {named}. Nothing of it was captured.";
         return Finding.Hold(Code, string.Create(CultureInfo.InvariantCulture, $"Page {page.Number} holds text {told}"), "pages");
+    }
+
+    private static string Named(List<string> texts) => string.Join(", ", texts.Take(MostNamed).Select(text => $"“{text}”"))
+        + (texts.Count > MostNamed ? string.Create(CultureInfo.InvariantCulture, $" and {texts.Count - MostNamed} more") : "");
+
+    /// <summary>Lines closer than this part of their type's size cannot be read.</summary>
+    private const double Closest = 0.5;
+
+    /// <summary>Words that share more than this part of the narrower one's width lie over each other.</summary>
+    private const double MostShared = 0.5;
+
+    /// <summary>Words with figures that are drawn over each other, on one baseline or a little apart; not those that are drawn twice to look bold or raised.</summary>
+    private static List<string> Overprinted(Page page)
+    {
+        var over = new List<string>();
+        var words = page.Words;
+        for (var index = 0; index < words.Length; index++)
+        {
+            var word = words[index];
+            if (!word.Text.Any(char.IsDigit))
+                continue;
+            if (word.IsOverprinted)
+                over.Add(word.Text);
+            // Words stand from top to bottom, so that what lies over one is soon found.
+            for (var next = index + 1; next < words.Length && words[next].Turn == word.Turn && words[next].Baseline - word.Baseline < Closest * word.Size; next++)
+            {
+                var other = words[next];
+                if (other.Text != word.Text && word.Box.SharedWidth(other.Box) > MostShared * Math.Min(word.Box.Width, other.Box.Width) && other.Text.Any(char.IsDigit)
+                    && Math.Abs(other.Baseline - word.Baseline) < Closest * Math.Min(word.Size, other.Size))
+                    over.AddRange([word.Text, other.Text]);
+            }
+        }
+        return [.. over.Distinct()];
     }
 
     private static Finding Claimed(Page page, UnseenWord word, int more) => Finding.Hold(

@@ -12,6 +12,9 @@ namespace Daxlin.Core.Pages;
 /// <param name="Turn">Which way the word runs.</param>
 public sealed record Word(string Text, Box Box, double Baseline, double Size, ReadOnlyMemory<double> Stops, Turn Turn)
 {
+    /// <summary>Says that letters of it lie over each other, so that nobody can tell what it says.</summary>
+    public bool IsOverprinted { get; init; }
+
     /// <summary>The box of a run of this word's characters.</summary>
     public Box BoxOf(int start, int length) => Box with
     {
