@@ -275,9 +275,12 @@ internal static class WordBuilder
     /// <summary>What is narrower than this part of its size is a mark on another letter.</summary>
     private const double Narrowest = 0.05;
 
+    /// <summary>Says that two letters or figures lie over each other; a figure on the line of a form, drawn as “____”, is no such thing.</summary>
     /// <param name="right">The one that begins further to the right, or at the same place.</param>
     private static bool IsOver(in Letter left, in Letter right)
     {
+        if (!char.IsLetterOrDigit(left.Text[0]) || !char.IsLetterOrDigit(right.Text[0]))
+            return false;
         var narrower = Math.Min(left.End - left.Start, right.End - right.Start);
         return narrower > Narrowest * right.Size && Math.Min(left.End, right.End) - right.Start > MostShared * narrower;
     }

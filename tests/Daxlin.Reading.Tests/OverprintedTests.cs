@@ -37,6 +37,9 @@ public class OverprintedTests
         Assert.Equal("1,204.50", page.Words[^1].Text);
     }
 
+    [Fact]
+    public void A_figure_on_the_line_of_a_form_lies_over_nothing() => Assert.Empty(Told(Drawn((460, 620, "________"), (463, 620, "14.03.2026"))));
+
     [Theory]
     [MemberData(nameof(Families.Folders), MemberType = typeof(Families))]
     public void No_family_draws_text_over_text(string family) => Assert.All(
