@@ -40,6 +40,10 @@ public class OverprintedTests
     [Fact]
     public void A_figure_on_the_line_of_a_form_lies_over_nothing() => Assert.Empty(Told(Drawn((460, 620, "________"), (463, 620, "14.03.2026"))));
 
+    [Fact]
+    public void Figures_up_a_margin_lie_over_nothing() => Assert.Empty(Told(Assert.Single(PdfReader.Read(TinyPdf.OnePage(
+        TinyPdf.Text((50, 780, "Turn & Sons"), (50, 760, "Invoice")) + " BT /F1 8 Tf 0 1 -1 0 20 300 Tm (Register 4711 of 2019, page 12) Tj ET")))));
+
     [Theory]
     [MemberData(nameof(Families.Folders), MemberType = typeof(Families))]
     public void No_family_draws_text_over_text(string family) => Assert.All(

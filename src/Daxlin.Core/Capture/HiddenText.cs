@@ -62,8 +62,11 @@ internal static class HiddenText
                 continue;
             if (word.IsOverprinted)
                 over.Add(word.Text);
+            // Turned words share their widths with all of their line.
+            if (word.Turn != Turn.Upright)
+                continue;
             // Words stand from top to bottom, so that what lies over one is soon found.
-            for (var next = index + 1; next < words.Length && words[next].Turn == word.Turn && words[next].Baseline - word.Baseline < Closest * word.Size; next++)
+            for (var next = index + 1; next < words.Length && words[next].Turn == Turn.Upright && words[next].Baseline - word.Baseline < Closest * word.Size; next++)
             {
                 var other = words[next];
                 if (other.Text != word.Text && word.Box.SharedWidth(other.Box) > MostShared * Math.Min(word.Box.Width, other.Box.Width) && other.Text.Any(char.IsDigit)
