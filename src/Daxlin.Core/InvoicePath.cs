@@ -37,6 +37,9 @@ public static class InvoicePath
         return invoices;
     }
 
+    /// <summary>Says that a finding is of the file that an invoice came in, whatever the invoice's own figures are corrected to.</summary>
+    public static bool IsOfFile(Finding finding) => finding.Code is Parting.Code or ChosenTemplate.Code or MendedFile.Code;
+
     private static CheckedInvoice CheckedOf(FoundInvoice found, CapturedInvoice captured, DocumentFacts facts)
     {
         var invoice = InvoiceChecks.Check(captured);

@@ -11,7 +11,7 @@ namespace Daxlin.Reading.Tests;
 public class OverprintedTests
 {
     private static IEnumerable<string> Told(Page page) => Placing.FindingsOf(Assert.Single(InvoicePath.Take([page], [], DocumentFacts.Unknown)).Found)
-        .Where(finding => finding.Code == "hidden-text").Select(finding => finding.Message);
+        .Where(finding => finding.Code == "text-over-text").Select(finding => finding.Message);
 
     private static Page Drawn(params (double X, double Y, string Text)[] items) => Assert.Single(PdfReader.Read(TinyPdf.OnePage(TinyPdf.Text([(50, 780, "Turn & Sons"), .. items]))));
 

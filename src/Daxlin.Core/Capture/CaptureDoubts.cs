@@ -25,6 +25,7 @@ internal static class CaptureDoubts
         AddDoubts("taxes", invoice.Taxes, habits, findings);
         findings.AddRange(UnreadPages(invoice, pages));
         findings.AddRange(HiddenText.Of(pages.Pages));
+        findings.AddRange(TextOverText.Of(pages.Pages));
         return findings;
     }
 

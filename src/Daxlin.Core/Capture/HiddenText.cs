@@ -24,8 +24,6 @@ internal static class HiddenText
         {
             foreach (var alike in page.Unseen.Where(word => (word.Text + word.Drawn).Any(char.IsDigit) && !IsPageNumber(word, page)).GroupBy(word => word.Why))
                 yield return alike.Key == UnseenBy.Claimed ? Claimed(page, alike.First(), alike.Count() - 1) : Hidden(page, alike.Key, [.. alike.Select(word => word.Text).Distinct()]);
-            if (Overprinted(page) is { Count: > 0 } over)
-                yield return Finding.Hold(Code, string.Create(CultureInfo.InvariantCulture, $"Page {page.Number} draws text over text, so that nobody can tell what it says: {Named(over)}. It was read as it lies; look at the page."), "pages");
         }
     }
 
@@ -41,41 +39,9 @@ internal static class HiddenText
         return Finding.Hold(Code, string.Create(CultureInfo.InvariantCulture, $"Page {page.Number} holds text {told}"), "pages");
     }
 
-    private static string Named(List<string> texts) => string.Join(", ", texts.Take(MostNamed).Select(text => $"“{text}”"))
+    /// <summary>Words as a sentence names them: the first, and how many more there are.</summary>
+    internal static string Named(List<string> texts) => string.Join(", ", texts.Take(MostNamed).Select(text => $"“{text}”"))
         + (texts.Count > MostNamed ? string.Create(CultureInfo.InvariantCulture, $" and {texts.Count - MostNamed} more") : "");
-
-    /// <summary>Lines closer than this part of their type's size cannot be read.</summary>
-    private const double Closest = 0.5;
-
-    /// <summary>Words that share more than this part of the narrower one's width lie over each other.</summary>
-    private const double MostShared = 0.5;
-
-    /// <summary>Words with figures that are drawn over each other, on one baseline or a little apart; not those that are drawn twice to look bold or raised.</summary>
-    private static List<string> Overprinted(Page page)
-    {
-        var over = new List<string>();
-        var words = page.Words;
-        for (var index = 0; index < words.Length; index++)
-        {
-            var word = words[index];
-            if (!word.Text.Any(char.IsDigit))
-                continue;
-            if (word.IsOverprinted)
-                over.Add(word.Text);
-            // Turned words share their widths with all of their line.
-            if (word.Turn != Turn.Upright)
-                continue;
-            // Words stand from top to bottom, so that what lies over one is soon found.
-            for (var next = index + 1; next < words.Length && words[next].Turn == Turn.Upright && words[next].Baseline - word.Baseline < Closest * word.Size; next++)
-            {
-                var other = words[next];
-                if (other.Text != word.Text && word.Box.SharedWidth(other.Box) > MostShared * Math.Min(word.Box.Width, other.Box.Width) && other.Text.Any(char.IsDigit)
-                    && Math.Abs(other.Baseline - word.Baseline) < Closest * Math.Min(word.Size, other.Size))
-                    over.AddRange([word.Text, other.Text]);
-            }
-        }
-        return [.. over.Distinct()];
-    }
 
     private static Finding Claimed(Page page, UnseenWord word, int more) => Finding.Hold(
         Code, string.Create(CultureInfo.InvariantCulture, $"Page {page.Number} draws “{word.Drawn}” and claims that it is “{word.Text}”{(more > 0 ? $", and {more} more like it" : "")}. What is drawn was captured."), "pages");

@@ -29,7 +29,7 @@ public sealed record CheckedInvoice(
     /// </remarks>
     public Passing PassingOf(Finding finding) =>
         finding.Code == "currency-differs" || finding.About.Any(name => TradeNames.IsRequiredField(name) && name != TradeNames.Currency && Captured.Find(name) is null) ? Passing.Never
-        : IsTie(finding) || finding.Code is ElectronicWitness.Differs or ElectronicWitness.Other or ElectronicWitness.Unread or HiddenText.Code ? Passing.ForReason : Passing.Freely;
+        : IsTie(finding) || finding.Code is ElectronicWitness.Differs or ElectronicWitness.Other or ElectronicWitness.Unread or HiddenText.Code or TextOverText.Code ? Passing.ForReason : Passing.Freely;
 
     /// <summary>Says that a finding is a tie that does not hold: figures that do not add up, and not only a doubt.</summary>
     public bool IsTie(Finding finding) => (off ??= [.. Ties.Where(tie => !tie.Holds).Select(tie => tie.ToFinding().Message)]).Contains(finding.Message);

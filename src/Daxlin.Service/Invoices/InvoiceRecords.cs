@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using System.Text.Json;
+using Daxlin.Core;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Checks;
 using Daxlin.Core.Pages;
@@ -46,7 +47,7 @@ internal static class InvoiceRecords
     /// <summary>What is found of an invoice that no template captured.</summary>
     public static ImmutableArray<FindingRecord> OfFile(ImmutableArray<Finding> findings) => [.. findings.Select(finding => Of(finding, FromFile))];
 
-    private static string OriginOf(Finding finding, CheckedInvoice invoice) => finding.Code is Parting.Code or ChosenTemplate.Code or MendedFile.Code ? FromFile
+    private static string OriginOf(Finding finding, CheckedInvoice invoice) => InvoicePath.IsOfFile(finding) ? FromFile
         : invoice.Captured.Findings.Any(one => ReferenceEquals(one, finding)) ? FromCapture
         : invoice.IsTie(finding) ? FromTie : FromCheck;
 

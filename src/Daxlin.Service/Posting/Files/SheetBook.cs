@@ -1,19 +1,20 @@
-using System.IO.Compression;
+using System.IO.Packaging;
+using DocumentFormat.OpenXml;
 using DocumentFormat.OpenXml.Spreadsheet;
 
 namespace Daxlin.Service.Posting.Files;
 
 /// <summary>A spreadsheet (ECMA-376) that is being written, several sheets side by side.</summary>
 /// <remarks>
-/// A package takes one part after the other, and a part that waits for its turn is kept compressed: a sheet of 200,000 rows
-/// is twenty times as large as it is in the file.
+/// A package that can be read as well keeps all of its parts in memory, at twenty times their size in the file for a sheet of 200,000 rows.
+/// One that is only written takes one part after the other; a sheet that waits for its turn is kept compressed.
 /// </remarks>
 internal sealed class SheetBook(Stream bytes) : IDisposable
 {
     public const string MediaType = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet";
 
-    private const string Relations = "http://schemas.openxmlformats.org/officeDocument/2006/relationships";
-    private const string Parts = "application/vnd.openxmlformats-officedocument.spreadsheetml";
+    private const string Relations = "http://schemas.openxmlformats.org/officeDocument/2006/relationships/";
+    private const string Parts = "application/vnd.openxmlformats-officedocument.spreadsheetml.";
 
     private readonly List<SheetWriter> sheets = [];
 
@@ -25,38 +26,39 @@ internal sealed class SheetBook(Stream bytes) : IDisposable
         return sheet;
     }
 
-    /// <summary>Writes the file (ECMA-376, part 2): what its parts are, how they belong together, and the parts.</summary>
+    /// <summary>Writes the file: the book, how its cells look, and its sheets.</summary>
+    /// <remarks>A part is written when it is added, or never: the next one ends it. So the book names its sheets before they are there.</remarks>
     public void End()
     {
-        using var package = new ZipArchive(bytes, ZipArchiveMode.Create, leaveOpen: true);
-        Write(package, "[Content_Types].xml", $"""
-            <Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Default Extension="rels" ContentType="application/vnd.openxmlformats-package.relationships+xml"/><Override PartName="/xl/workbook.xml" ContentType="{Parts}.sheet.main+xml"/><Override PartName="/xl/styles.xml" ContentType="{Parts}.styles+xml"/>{Each(at => $"<Override PartName=\"/xl/{PathOf(at)}\" ContentType=\"{Parts}.worksheet+xml\"/>")}</Types>
-            """);
-        Write(package, "_rels/.rels", RelationsOf($"<Relationship Id=\"book\" Type=\"{Relations}/officeDocument\" Target=\"xl/workbook.xml\"/>"));
-        Write(package, "xl/_rels/workbook.xml.rels", RelationsOf(
-            $"<Relationship Id=\"styles\" Type=\"{Relations}/styles\" Target=\"styles.xml\"/>{Each(at => $"<Relationship Id=\"{IdOf(at)}\" Type=\"{Relations}/worksheet\" Target=\"{PathOf(at)}\"/>")}"));
-        Write(package, "xl/workbook.xml", new Workbook(new Sheets(sheets.Select((sheet, at) => new Sheet { Id = IdOf(at), SheetId = (uint)at + 1, Name = sheet.Name }))).OuterXml);
-        Write(package, "xl/styles.xml", SheetStyles.Sheet().OuterXml);
+        using var package = Package.Open(bytes, FileMode.Create, FileAccess.Write);
+        var names = sheets.Select((sheet, at) => new Sheet { Id = IdOf(at), SheetId = (uint)at + 1, Name = sheet.Name });
+        var book = Add(package, "/xl/workbook.xml", "sheet.main+xml", stream => Write(stream, new Workbook(new Sheets(names))));
+        package.CreateRelationship(book.Uri, TargetMode.Internal, Relations + "officeDocument");
+        var styles = Add(package, "/xl/styles.xml", "styles+xml", stream => Write(stream, SheetStyles.Sheet()));
+        book.CreateRelationship(styles.Uri, TargetMode.Internal, Relations + "styles");
         for (var at = 0; at < sheets.Count; at++)
         {
-            using var part = package.CreateEntry($"xl/{PathOf(at)}").Open();
-            sheets[at].CopyTo(part);
+            var sheet = Add(package, $"/xl/worksheets/{IdOf(at)}.xml", "worksheet+xml", sheets[at].CopyTo);
+            book.CreateRelationship(sheet.Uri, TargetMode.Internal, Relations + "worksheet", IdOf(at));
         }
     }
 
-    private static void Write(ZipArchive package, string path, string xml)
+    private static PackagePart Add(Package package, string path, string kind, Action<Stream> write)
     {
-        using var part = new StreamWriter(package.CreateEntry(path).Open());
-        part.Write($"<?xml version=\"1.0\" encoding=\"utf-8\" standalone=\"yes\"?>{xml.Trim()}");
+        var part = package.CreatePart(new Uri(path, UriKind.Relative), Parts + kind, CompressionOption.Normal);
+        using var stream = part.GetStream(FileMode.Create, FileAccess.Write);
+        write(stream);
+        return part;
     }
 
-    private static string RelationsOf(string relations) => $"<Relationships xmlns=\"http://schemas.openxmlformats.org/package/2006/relationships\">{relations}</Relationships>";
-
-    private string Each(Func<int, string> of) => string.Concat(Enumerable.Range(0, sheets.Count).Select(of));
+    private static void Write(Stream stream, OpenXmlElement root)
+    {
+        using var writer = OpenXmlWriter.Create(stream);
+        writer.WriteStartDocument(standalone: true);
+        writer.WriteElement(root);
+    }
 
     private static string IdOf(int sheet) => $"sheet{sheet + 1}";
-
-    private static string PathOf(int sheet) => $"worksheets/sheet{sheet + 1}.xml";
 
     /// <summary>Lets go of the sheets; without <see cref="End"/> there is no file.</summary>
     public void Dispose()
