@@ -3,7 +3,7 @@ using Daxlin.Service.Work;
 
 namespace Daxlin.Service;
 
-/// <summary>A service at work: it alone holds its data folder, its storage has the newest form, and it listens.</summary>
+/// <summary>A service at work: it alone holds its data folder, or its part of one, its storage has the newest form, and it listens.</summary>
 public sealed class RunningService : IAsyncDisposable
 {
     private readonly FileStream folder;
@@ -23,7 +23,7 @@ public sealed class RunningService : IAsyncDisposable
     /// <exception cref="IOException">The port is taken.</exception>
     public static async Task<RunningService> Start(ServiceSettings settings, ReaderPool? readers = null)
     {
-        var folder = FolderLock.Take(settings.Data);
+        var folder = FolderLock.Take(settings.Data, settings.Node);
         WebApplication? app = null;
         try
         {

@@ -7,6 +7,7 @@ using Daxlin.Service.Documents;
 using Daxlin.Service.Figures;
 using Daxlin.Service.History;
 using Daxlin.Service.Invoices;
+using Daxlin.Service.Nodes;
 using Daxlin.Service.People;
 using Daxlin.Service.People.Provider;
 using Daxlin.Service.Posting;
@@ -59,7 +60,7 @@ public static class ServiceHost
             kestrel.Limits.MaxRequestBodySize = BatchEndpoints.LargestUpload;
             kestrel.AddServerHeader = false;
         });
-        var folder = new DataFolder(settings.Data);
+        var folder = new DataFolder(settings.Data, settings.Node);
         builder.Services.AddSerilog(log => log
             .MinimumLevel.Information()
             .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
@@ -68,12 +69,15 @@ public static class ServiceHost
             .WriteTo.File(new CompactJsonFormatter(), folder.Log, rollingInterval: RollingInterval.Day, retainedFileCountLimit: 30), preserveStaticLogger: true);
         builder.Services.AddSingleton(settings);
         builder.Services.AddSingleton(folder);
-        builder.Services.AddPooledDbContextFactory<DaxlinDb>(db => db.UseSqlite($"Data Source={folder.Database}"));
+        var store = Store.Of(settings, folder);
+        builder.Services.AddSingleton(store);
+        AddNodes(builder.Services, settings);
+        builder.Services.AddPooledDbContextFactory<DaxlinDb>(store.Configure);
         builder.Services.AddHttpContextAccessor();
         builder.Services.AddScoped<Reach>();
         builder.Services.AddScoped(Reach.DbOf);
         builder.Services.AddSingleton<DocumentStore>();
-        builder.Services.AddSingleton<WriteTurn>();
+        builder.Services.AddSingleton(_ => new WriteTurn(store));
         builder.Services.AddSingleton<TemplateShelf>();
         if (readers is null)
             builder.Services.AddSingleton(_ => new ReaderPool(typeof(ServiceHost).Assembly.Location));
@@ -82,7 +86,6 @@ public static class ServiceHost
         builder.Services.AddSingleton<ReadingProcesses>();
         builder.Services.AddSingleton<StorageState>();
         builder.Services.AddSingleton<DocumentCapture>();
-        builder.Services.AddSingleton<CaptureQueue>();
         builder.Services.AddSingleton<BatchEvents>();
         builder.Services.AddSingleton<DriftWatch>();
         builder.Services.AddSingleton<RehearsalEvents>();
@@ -127,7 +130,7 @@ public static class ServiceHost
         builder.Services.AddScoped<ProposedCorrections>();
         builder.Services.AddScoped<RehearsalStart>();
         builder.Services.AddScoped<DemoInvoices>();
-        builder.Services.AddSingleton(TimeProvider.System);
+        builder.Services.AddSingleton<TimeProvider, StoredClock>();
         SignInSchemes.Add(builder.Services, settings, folder);
         builder.Services.AddRateLimiter(Limits.Add);
         builder.Services.AddHostedService<CaptureWorker>();
@@ -216,21 +219,35 @@ public static class ServiceHost
         return app;
     }
 
+    /// <summary>How work is shared: among the services on one database server, or not at all.</summary>
+    private static void AddNodes(IServiceCollection services, ServiceSettings settings)
+    {
+        if (settings.Store.Length == 0)
+        {
+            services.AddSingleton<NodeMessages, NoMessages>();
+            services.AddSingleton<Leases, NoLeases>();
+            services.AddSingleton<CaptureQueue, OwnCaptureQueue>();
+            return;
+        }
+        services.AddSingleton<StoredMessages>();
+        services.AddSingleton<NodeMessages>(all => all.GetRequiredService<StoredMessages>());
+        services.AddHostedService(all => all.GetRequiredService<StoredMessages>());
+        services.AddSingleton<StoredLeases>();
+        services.AddSingleton<Leases>(all => all.GetRequiredService<StoredLeases>());
+        services.AddHostedService(all => all.GetRequiredService<StoredLeases>());
+        services.AddSingleton<CaptureQueue, SharedCaptureQueue>();
+    }
+
     /// <summary>Brings the database to the newest form. Call once before <see cref="WebApplication.Run"/>.</summary>
-    /// <exception cref="StorageException">The folder holds documents but no database.</exception>
+    /// <exception cref="StorageException">There are documents but no database, or it cannot be reached.</exception>
     public static async Task PrepareStorage(WebApplication app)
     {
-        if (app.Services.GetRequiredService<DataFolder>().DatabaseFault() is { } fault)
-            throw new StorageException("database-missing", fault);
         await using var db = await app.Services.GetRequiredService<IDbContextFactory<DaxlinDb>>().CreateDbContextAsync();
-        // A start that was killed while it changed the database leaves its mark there. This process alone holds the folder,
-        // so whoever set the mark is dead; waiting for it would never end.
-        await db.Database.ExecuteSqlRawAsync("DROP TABLE IF EXISTS \"__EFMigrationsLock\";");
-        await db.Database.MigrateAsync();
-        // Write-ahead logging: readers do not wait for the writer, and a kill loses nothing that was committed.
-        await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode=WAL;");
+        await app.Services.GetRequiredService<Store>().Migrate(db);
+        await using var change = await app.Services.GetRequiredService<WriteTurn>().Take(db, default);
         await TemplateVersions.FillCurrencies(db);
         await EarlierReleases.TakeOver(db, app.Services.GetRequiredService<TimeProvider>().GetUtcNow().UtcDateTime);
+        await change.Commit(default);
     }
 
     /// <summary>The link by which the first administrator begins; null if there are people already, or none are needed.</summary>

@@ -2,7 +2,9 @@ using System.Collections.Immutable;
 using System.Net;
 using System.Security.Cryptography;
 using System.Security.Cryptography.X509Certificates;
+using Daxlin.Core.Json;
 using Daxlin.Service.People.Provider;
+using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 
 namespace Daxlin.Service;
@@ -38,16 +40,26 @@ public sealed record ServiceSettings(IPAddress Address, int Port, string Data, s
     /// <summary>By whom people may sign in beside names and passwords; null for nobody.</summary>
     public IdentityProvider? Provider { get; init; }
 
+    /// <summary>How a database server is reached that several services share; empty for a file of the data folder.</summary>
+    public string Store { get; init; } = "";
+
+    /// <summary>Where the store is named, too: its password then stands in no list of processes.</summary>
+    public const string StoreVariable = "DAXLIN_STORE";
+
+    /// <summary>Which of the services it is that share a database server; empty for one that stores in its folder.</summary>
+    public string Node { get; init; } = "";
+
     public const int UsualPort = 7380;
 
-    /// <summary>Reads <c>--port N --data DIR --bind ADDRESS --host NAME --certificate FILE --certificate-key FILE --behind-proxy ADDRESS --identity-provider FILE --console DIR --samples DIR --without-sign-in --ends-with-input</c>.</summary>
+    /// <summary>Reads <c>--port N --data DIR --bind ADDRESS --host NAME --certificate FILE --certificate-key FILE --behind-proxy ADDRESS --store CONNECTION --node NAME --identity-provider FILE --console DIR --samples DIR --without-sign-in --ends-with-input</c>.</summary>
     /// <exception cref="SettingsException">A setting is unknown or cannot be met; the message says why.</exception>
     public static ServiceSettings Parse(string[] args)
     {
         var settings = new ServiceSettings(
             IPAddress.Loopback, UsualPort,
             Path.Combine(Environment.GetFolderPath(Environment.SpecialFolder.LocalApplicationData, Environment.SpecialFolderOption.Create), "daxlin"),
-            null, false);
+            null, false)
+        { Store = Environment.GetEnvironmentVariable(StoreVariable) ?? "" };
         for (var index = 0; index < args.Length; index++)
         {
             settings = args[index] switch
@@ -59,6 +71,8 @@ public sealed record ServiceSettings(IPAddress Address, int Port, string Data, s
                 "--behind-proxy" => settings with { Proxies = settings.Proxies.Add(AddressOf(Next())) },
                 "--certificate" => settings with { CertificateFile = Next() },
                 "--certificate-key" => settings with { CertificateKeyFile = Next() },
+                "--store" => settings with { Store = Next() },
+                "--node" => settings with { Node = Next() },
                 "--identity-provider" => settings with { Provider = IdentityProvider.Read(Next()) },
                 "--console" => settings with { Console = Next() },
                 "--samples" => settings with { Samples = Next() },
@@ -80,6 +94,25 @@ public sealed record ServiceSettings(IPAddress Address, int Port, string Data, s
 
     /// <summary>Whoever reaches it beyond this machine has to sign in, on a line that nobody listens to.</summary>
     private ServiceSettings Checked()
+    {
+        if (Store.Length == 0 && Node.Length > 0)
+            throw new SettingsException("--node names one of several services that share a database server; name the server with --store, or leave --node out.");
+        if (Store.Length > 0)
+        {
+            PostgresStore.Check(Store);
+            var node = Node.Length > 0 ? Node : NameOf(Environment.MachineName);
+            if (DocumentName.FaultOf(node) is { } fault)
+                throw new SettingsException($"--node {node}: {fault}");
+            return (this with { Node = node }).CheckedLine();
+        }
+        return CheckedLine();
+    }
+
+    /// <summary>A machine's name as a name of Daxlin: <c>AP-2.example.org</c> is <c>ap-2-example-org</c>.</summary>
+    private static string NameOf(string machine) =>
+        string.Join('-', string.Concat(machine.ToLowerInvariant().Select(c => char.IsAsciiLetterOrDigit(c) ? c : '-')).Split('-', StringSplitOptions.RemoveEmptyEntries));
+
+    private ServiceSettings CheckedLine()
     {
         var isBeyond = !IPAddress.IsLoopback(Address);
         if (IsWithoutSignIn && (isBeyond || !Hosts.IsEmpty || !Proxies.IsEmpty))

@@ -138,7 +138,7 @@ public class BadInputTests
     public async Task A_second_service_keeps_off_the_data_of_the_first()
     {
         await using var service = await ServiceUnderTest.Start();
-        var (code, said) = await ServiceUnderTest.Refused("--data", service.Data, "--port", "0", "--ends-with-input");
+        var (code, said) = await ServiceUnderTest.Refused(["--data", service.Data, "--port", "0", "--ends-with-input", .. await StoreUnderTest.Arguments(service.Data)]);
         Assert.Equal(2, code);
         Assert.Contains("Another Daxlin service", said, StringComparison.Ordinal);
     }

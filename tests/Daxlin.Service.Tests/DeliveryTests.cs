@@ -132,11 +132,11 @@ public class DeliveryTests
 
     /// <summary>What a death between two steps leaves behind, made by hand: the database's row, the files, and the ledger that has taken one.</summary>
     [Theory]
-    [InlineData("made ready, not begun", 0, true, false)]
-    [InlineData("begun, not renamed", 1, true, false)]
-    [InlineData("renamed", 1, false, true)]
-    [InlineData("renamed and taken by the ledger", 1, false, false)]
-    public async Task A_death_between_two_steps_puts_a_file_into_a_folder_neither_twice_nor_never(string moment, int isBegun, bool hasPart, bool hasTarget)
+    [InlineData("made ready, not begun", false, true, false)]
+    [InlineData("begun, not renamed", true, true, false)]
+    [InlineData("renamed", true, false, true)]
+    [InlineData("renamed and taken by the ledger", true, false, false)]
+    public async Task A_death_between_two_steps_puts_a_file_into_a_folder_neither_twice_nor_never(string moment, bool isBegun, bool hasPart, bool hasTarget)
     {
         await using var service = await Approved();
         var inbox = Directory.CreateTempSubdirectory("daxlin-in-").FullName;
@@ -150,13 +150,7 @@ public class DeliveryTests
             File.Copy(target, Path.Combine(inbox, $".run-1.csv.{delivery["key"]}.part"));
         if (!hasTarget)
             File.Delete(target);
-        using (var db = new Microsoft.Data.Sqlite.SqliteConnection($"Data Source={Path.Combine(service.Data, "daxlin.db")};Pooling=false"))
-        {
-            db.Open();
-            using var command = db.CreateCommand();
-            command.CommandText = $"UPDATE Deliveries SET State = 'Waiting', IsBegun = {isBegun}, EndedAt = NULL";
-            command.ExecuteNonQuery();
-        }
+        await StoreUnderTest.Change(service.Data, $"UPDATE \"Deliveries\" SET \"State\" = 'Waiting', \"IsBegun\" = {(isBegun ? "TRUE" : "FALSE")}, \"EndedAt\" = NULL");
         await using var next = await ServiceUnderTest.Start(service.Data);
         Assert.Equal("delivered", State(await Tried(next, run)));
         Assert.True(File.Exists(target) == (hasPart || hasTarget), moment);

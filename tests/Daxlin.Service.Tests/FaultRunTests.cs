@@ -1,5 +1,3 @@
-using System.Globalization;
-using System.Text.Json.Nodes;
 using Daxlin.Testing;
 
 namespace Daxlin.Service.Tests;
@@ -11,104 +9,70 @@ namespace Daxlin.Service.Tests;
 /// <remarks><c>bench/faults</c> runs the same for long: DAXLIN_FAULT_ROUNDS says how many, DAXLIN_FAULT_SEED from where.</remarks>
 public class FaultRunTests
 {
-    private static readonly int Rounds = Setting("DAXLIN_FAULT_ROUNDS", 8);
-    private static readonly int Seed = Setting("DAXLIN_FAULT_SEED", 20261126);
-
     /// <summary>Files that a start makes one after the other.</summary>
     private static readonly string?[] MomentsOfStart = [null, "in-use", "daxlin.db", "daxlin.db-wal", "daxlin-*.log"];
-
-    private readonly Random random = new(Seed);
-    private readonly Dictionary<string, string> taken = [];
-    private readonly HashSet<int> approved = [];
-    private readonly Dictionary<int, int> runs = [];
 
     [Fact]
     public async Task Nothing_acknowledged_is_lost_and_nothing_is_done_twice_whenever_the_service_dies()
     {
-        var files = Directory.GetFiles(Repository.Samples, "*.pdf", SearchOption.AllDirectories).Order(StringComparer.Ordinal).ToList();
-        var data = Directory.CreateTempSubdirectory("daxlin-faults-").FullName;
-        var at = 0;
-        for (var round = 0; round < Rounds; round++)
+        var (run, data) = (new FaultRun(), Directory.CreateTempSubdirectory("daxlin-faults-").FullName);
+        for (var round = 0; round < FaultRun.Rounds; round++)
         {
-            await ServiceUnderTest.KillWhileStarting(data, MomentsOfStart[random.Next(MomentsOfStart.Length)]);
+            await ServiceUnderTest.KillWhileStarting(data, MomentsOfStart[run.Random.Next(MomentsOfStart.Length)]);
             var service = await ServiceUnderTest.Start(data, apart: true);
             if (round == 0)
                 await service.SaveTemplates(Repository.Samples);
-            await Check(service);
-            var acts = random.Next(2, 8);
+            await run.Check(service);
+            var acts = run.Random.Next(2, 8);
             for (var act = 0; act < acts; act++)
-                await Act(service, files, at++);
-            // The last act is under way when the service dies; whether it was done, nobody was told.
-            var last = Act(service, files, at++);
-            if (random.Next(3) == 0)
+                await run.Act(service);
+            // The last act is under way when the service dies.
+            var last = run.ActInVain(service);
+            if (run.Random.Next(3) == 0)
                 Assert.Equal(0, await service.Terminate());
             else
                 await service.Kill();
-            try
-            {
-                await last;
-            }
-            catch (Exception error) when (error is HttpRequestException or IOException or OperationCanceledException or System.Text.Json.JsonException)
-            {
-                // The answer was lost with the service.
-            }
+            await last;
         }
         await using var settled = await ServiceUnderTest.Start(data);
-        var batch = await settled.OpenBatch("Faults");
-        await settled.UntilDone(batch);
-        await Check(settled);
-        Assert.All(await settled.All($"batches/{batch}/documents"), one => Assert.Equal("done", (string?)one["state"]));
-        Assert.True(taken.Count > Rounds && approved.Count > 0 && runs.Count > 0, $"{taken.Count} files taken, {approved.Count} approved, {runs.Count} runs");
+        await run.Settle(settled);
     }
 
-    private async Task Act(ServiceUnderTest service, List<string> files, int at)
+    [Fact]
+    public async Task Nor_by_two_services_on_one_database_whichever_dies_and_when_its_server_does()
     {
-        var batch = await service.OpenBatch("Faults");
-        switch (random.Next(4))
+        await using var server = await PostgresServer.Start();
+        var (run, data, store) = (new FaultRun(), Directory.CreateTempSubdirectory("daxlin-faults-").FullName, await server.Make("daxlin"));
+        Task<ServiceUnderTest> Start(string node) => ServiceUnderTest.Start(data, apart: true, arguments: ["--store", store, "--node", node]);
+        string[] names = ["one", "two"];
+        ServiceUnderTest[] nodes = [await Start(names[0]), await Start(names[1])];
+        await nodes[0].SaveTemplates(Repository.Samples);
+        for (var round = 0; round < FaultRun.Rounds; round++)
         {
-            case 0 or 1:
-                // Each file is one of its own: what follows the end of a PDF belongs to nothing.
-                var file = files[at % files.Count];
-                var name = $"{at}-{Path.GetFileName(file)}";
-                var answer = await service.Upload(batch, [(name, [.. await File.ReadAllBytesAsync(file), .. System.Text.Encoding.ASCII.GetBytes($"\n%{at}\n")])]);
-                if ((string?)answer[0]!["outcome"] == "taken")
-                    taken[name] = (string)answer[0]!["sha256"]!;
-                break;
-            case 2:
-                await service.UntilDone(batch);
-                foreach (var invoice in (await service.Invoices(batch)).Where(one => (string?)one["state"] is "clear" or "held").Take(3))
-                {
-                    if ((await service.Decide(invoice["id"], "approval", new JsonObject { ["despite"] = "Looked at on paper." })).Status == 200)
-                        approved.Add((int)invoice["id"]!);
-                }
-                break;
-            default:
-                var (status, run) = await service.PostAll();
-                if (status == 201)
-                    runs[(int)run["number"]!] = (int)run["invoices"]!;
-                break;
+            var acts = run.Random.Next(2, 8);
+            for (var act = 0; act < acts; act++)
+                await run.Act(nodes[run.Random.Next(2)]);
+            var dying = run.Random.Next(2);
+            var last = Task.WhenAll(run.ActInVain(nodes[dying]), run.ActInVain(nodes[1 - dying]));
+            if (run.Random.Next(4) == 0)
+            {
+                await server.Restart();
+                await last;
+                foreach (var node in nodes)
+                    await node.UntilWell();
+            }
+            else
+            {
+                await nodes[dying].Kill();
+                await last;
+                await run.Check(nodes[1 - dying]);
+                nodes[dying] = await Start(names[dying]);
+            }
+            await run.Check(nodes[dying]);
         }
+        await run.Settle(nodes[0]);
+        await run.Check(nodes[1]);
+        await nodes[1].Terminate();
+        await nodes[0].DisposeAsync();
     }
-
-    private async Task Check(ServiceUnderTest service)
-    {
-        var batch = await service.OpenBatch("Faults");
-        var documents = (await service.All($"batches/{batch}/documents")).ToDictionary(one => (string)one["file"]!, one => (string?)one["sha256"]);
-        Assert.All(taken, file => Assert.Equal(file.Value, documents.GetValueOrDefault(file.Key)));
-        var invoices = await service.Invoices(batch);
-        Assert.Equal(invoices.Count, invoices.Select(one => (string?)one["file"]).Distinct().Count());
-        Assert.All(approved, id => Assert.Contains((string?)invoices.Single(one => (int)one["id"]! == id)["state"], new[] { "approved", "posted" }));
-        var posted = (await service.All("posting-runs")).ToDictionary(run => (int)run["number"]!, run => (int)run["invoices"]!);
-        Assert.All(runs, run => Assert.Equal(run.Value, posted.GetValueOrDefault(run.Key)));
-        // What the runs hold together is what is posted: none twice, no run by half.
-        Assert.Equal(posted.Values.Sum(), invoices.Count(one => (string?)one["state"] == "posted"));
-        foreach (var number in posted.Keys)
-        {
-            var csv = await service.Http.GetStringAsync(new Uri($"posting-runs/{number}/file", UriKind.Relative));
-            Assert.EndsWith("\r\n", csv, StringComparison.Ordinal);
-        }
-    }
-
-    private static int Setting(string name, int usual) =>
-        int.TryParse(Environment.GetEnvironmentVariable(name), NumberStyles.None, CultureInfo.InvariantCulture, out var number) ? number : usual;
 }

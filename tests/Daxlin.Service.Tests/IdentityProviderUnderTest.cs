@@ -1,10 +1,11 @@
 using System.Collections.Concurrent;
 using System.Net;
 using System.Security.Cryptography;
-using System.Text;
 using System.Text.Json.Nodes;
+using System.Text;
 using System.Web;
 using Daxlin.Service.Tests.Receivers;
+using Daxlin.Testing;
 using Microsoft.IdentityModel.JsonWebTokens;
 using Microsoft.IdentityModel.Tokens;
 

@@ -469,6 +469,7 @@ public class PostingTests
     [Fact]
     public async Task Runs_of_an_earlier_release_keep_their_files_and_are_taken_back_like_others()
     {
+        Assert.SkipWhen(StoreUnderTest.IsServer, "No such release knew a database server.");
         var (service, batch) = await Approved("port-ellery-galley");
         var run = (await service.PostAll()).Body;
         var csv = await service.Http.GetStringAsync(new Uri("posting-runs/1/file", UriKind.Relative));

@@ -8,6 +8,8 @@ namespace Daxlin.Service.Tests;
 /// <summary>Faults of disks and databases are told in sentences, lose nothing, and mend where they can.</summary>
 public class StorageFaultTests
 {
+    private const string OfFiles = "The database is no file of the folder.";
+
     private static readonly byte[] Pdf = File.ReadAllBytes(Path.Combine(Repository.Samples, "port-ellery-galley", "port-ellery-galley-01.pdf"));
 
     private static async Task<string> FolderWithOneInvoice()
@@ -28,6 +30,7 @@ public class StorageFaultTests
     [Fact]
     public async Task A_start_takes_over_what_a_start_that_was_killed_left()
     {
+        Assert.SkipWhen(StoreUnderTest.IsServer, OfFiles);
         var data = await FolderWithOneInvoice();
         await using (var connection = new SqliteConnection($"Data Source={Path.Combine(data, "daxlin.db")};Pooling=False"))
         {
@@ -53,6 +56,7 @@ public class StorageFaultTests
     [Fact]
     public async Task A_database_that_is_gone_beside_documents_is_not_begun_anew()
     {
+        Assert.SkipWhen(StoreUnderTest.IsServer, OfFiles);
         var data = await FolderWithOneInvoice();
         foreach (var file in Directory.GetFiles(data, "daxlin.db*"))
             File.Delete(file);
@@ -67,6 +71,7 @@ public class StorageFaultTests
     [InlineData(null)]
     public async Task A_database_that_is_damaged_is_said_to_be(string? content)
     {
+        Assert.SkipWhen(StoreUnderTest.IsServer, OfFiles);
         var data = await FolderWithOneInvoice();
         var file = Path.Combine(data, "daxlin.db");
         if (content is not null)
@@ -84,6 +89,7 @@ public class StorageFaultTests
     [Fact]
     public async Task Pages_of_the_database_overwritten_while_it_runs_show_in_its_health_and_in_no_trace()
     {
+        Assert.SkipWhen(StoreUnderTest.IsServer, OfFiles);
         var data = await FolderWithOneInvoice();
         var file = Path.Combine(data, "daxlin.db");
         await using (var stream = File.OpenWrite(file))

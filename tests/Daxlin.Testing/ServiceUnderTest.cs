@@ -30,7 +30,7 @@ public sealed class ServiceUnderTest : IAsyncDisposable
     public static async Task<ServiceUnderTest> Start(string? data = null, string? samples = null, int port = 0, bool signsIn = false, bool apart = false, params string[] arguments)
     {
         data ??= Directory.CreateTempSubdirectory("daxlin-test-").FullName;
-        string[] all = ["--data", data, "--port", port.ToString(System.Globalization.CultureInfo.InvariantCulture), .. samples is null ? Array.Empty<string>() : ["--samples", samples], .. signsIn ? Array.Empty<string>() : ["--without-sign-in"], .. arguments];
+        string[] all = ["--data", data, "--port", port.ToString(System.Globalization.CultureInfo.InvariantCulture), .. samples is null ? Array.Empty<string>() : ["--samples", samples], .. signsIn ? Array.Empty<string>() : ["--without-sign-in"], .. arguments.Contains("--store") ? [] : await StoreUnderTest.Arguments(data), .. arguments];
         return new ServiceUnderTest(apart ? await ServiceProcess.Start(all) : await ServiceWithin.Start(all), data);
     }
 
@@ -54,6 +54,7 @@ public sealed class ServiceUnderTest : IAsyncDisposable
             Directory.CreateDirectory(Path.Combine(data, Path.GetRelativePath(worked, folder)));
         foreach (var file in Directory.GetFiles(worked, "*", SearchOption.AllDirectories))
             File.Copy(file, Path.Combine(data, Path.GetRelativePath(worked, file)));
+        await StoreUnderTest.Copy(worked, data);
         return await Start(data, apart: apart);
     }
 
@@ -183,6 +184,20 @@ public sealed class ServiceUnderTest : IAsyncDisposable
                 last = JsonNode.Parse(line[6..]);
         }
         return last ?? throw new InvalidOperationException("The batch had no events.");
+    }
+
+    /// <summary>Until it says that it is well.</summary>
+    public async Task UntilWell()
+    {
+        for (var patience = System.Diagnostics.Stopwatch.StartNew(); ;)
+        {
+            using var answer = await Http.GetAsync(new Uri("/health", UriKind.Relative));
+            if (answer.IsSuccessStatusCode)
+                return;
+            if (patience.Elapsed > ServiceRun.Patience)
+                throw new InvalidOperationException(await answer.Content.ReadAsStringAsync());
+            await Task.Yield();
+        }
     }
 
     public Task<List<JsonNode>> Invoices(int batch) => All($"batches/{batch}/invoices");

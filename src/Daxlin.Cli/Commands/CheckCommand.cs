@@ -7,15 +7,15 @@ internal static class CheckCommand
     public static Command Make()
     {
         var data = new Option<string?>("--data") { Description = "The data folder; the usual one if left out.", HelpName = "DIR" };
-        var check = new Command("check", "Look through a data folder for documents that are missing or altered, and for damage to the database.") { data };
-        check.SetAction(CommandContext.Run((parsed, context, cancel) => Check(parsed.GetValue(data), context, cancel)));
+        var check = new Command("check", "Look through a data folder for documents that are missing or altered, and for damage to the database.") { data, ServeCommand.Store };
+        check.SetAction(CommandContext.Run((parsed, context, cancel) => Check(parsed.GetValue(data), parsed.GetValue(ServeCommand.Store), context, cancel)));
         return check;
     }
 
     /// <summary>Nothing is changed, and a service may run on the folder meanwhile.</summary>
-    private static async Task<int> Check(string? data, CommandContext context, CancellationToken cancel)
+    private static async Task<int> Check(string? data, string? store, CommandContext context, CancellationToken cancel)
     {
-        var found = await TrialProcess.Run(["check-data", .. data is null ? [] : new[] { "--data", data }], documents: 60, cancel);
+        var found = await TrialProcess.Run(["check-data", .. data is null ? [] : new[] { "--data", data }, .. store is null ? [] : new[] { "--store", store }], documents: 60, cancel);
         var faults = found["faults"]!.AsArray();
         context.Print(found, () =>
         {

@@ -7,10 +7,14 @@ internal static class ServeCommand
     public static Option<int?> Port { get; } = new("--port") { Description = "The port to listen on (7380 unless said).", HelpName = "N" };
     public static Option<string?> Data { get; } = new("--data") { Description = "The folder that holds the data.", HelpName = "DIR" };
 
+    public static Option<string?> Store { get; } = new("--store") { Description = "A database server of PostgreSQL to store in, which several services may share (docs/OPERATING.md); a file of the data folder unless said here or in DAXLIN_STORE.", HelpName = "CONNECTION" };
+
     public static Command Make()
     {
         Option<string?>[] more =
         [
+            Store,
+            new("--node") { Description = "The name of this service among those that share a store; the machine's name unless said.", HelpName = "NAME" },
             new("--bind") { Description = "The address to listen on; beyond this machine only with --host and an encrypted line.", HelpName = "ADDRESS" },
             new("--host") { Description = "The name by which it is reached; it answers to no other but localhost.", HelpName = "NAME" },
             new("--certificate") { Description = "Encrypts the line: a PEM file, with --certificate-key or the key in it, or PKCS #12.", HelpName = "FILE" },

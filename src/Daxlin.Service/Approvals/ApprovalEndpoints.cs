@@ -59,14 +59,15 @@ internal static class ApprovalEndpoints
         limits.ToImmutableSortedDictionary(limit => limit.Key, limit => ExpressionTypes.Settled(limit.Value));
 
     private static async Task<Results<Ok<ApprovalRulesRecord>, ProblemHttpResult>> Say(
-        ApprovalRulesToSay wanted, HttpRequest request, Actor actor, ApprovalRulings rulings, WriteTurn turn, CancellationToken cancel)
+        ApprovalRulesToSay wanted, HttpRequest request, Actor actor, ApprovalRulings rulings, DaxlinDb db, WriteTurn turn, CancellationToken cancel)
     {
-        using var _ = await turn.Take(cancel);
+        await using var change = await turn.Take(db, cancel);
         var newest = await rulings.Newest(cancel);
         if (Seen.Refuse(request, newest?.Id ?? 0, () => $"The rules for approvals were changed by {newest!.By} since they were shown, {newest.At.ToString("yyyy-MM-dd HH:mm:ss", CultureInfo.InvariantCulture)} UTC. Look at them again.") is { } changed)
             return changed;
         if (await rulings.Say(newest, wanted, actor.Name, cancel) is { } refused)
             return refused.ToProblem();
+        await change.Commit(cancel);
         return await Show(rulings, request.HttpContext.Response, cancel);
     }
 }

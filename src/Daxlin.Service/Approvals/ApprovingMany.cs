@@ -34,19 +34,18 @@ internal sealed class ApprovingMany(DaxlinDb db, Approving approving, ApprovalRu
         if (seen.Length is 0 or > Most)
             return (null, Refused.Faulty("invoices-missing", $"Name 1 to {Most} invoices, each with the revision that was seen."));
         var ids = seen.Select(one => one.Id).ToList();
-        using var _ = await turn.Take(cancel);
+        await using var change = await turn.Take(db, cancel);
         var rows = await Named(batch, ids).ToDictionaryAsync(row => row.Id, cancel);
         if (await SumRefusal(await CountedInvoice.SumsOf(Named(batch, ids), cancel), wanted.Sums, cancel) is { } refusal)
             return (null, refusal);
         var (approved, first, refused) = (new List<int>(), new List<ToldInvoice>(), new List<ToldInvoice>());
         foreach (var (id, revision) in seen.DistinctBy(one => one.Id))
         {
-            await using var transaction = await db.Database.BeginTransactionAsync(cancel);
             var row = rows.TryGetValue(id, out var known) ? known : null;
             var told = row is null ? Refused.NotThere($"invoice {id} in batch {batch}")
                 : row.Revision != revision ? Refused.Conflict("changed-since", InvoiceDetails.Changed(row, db))
                 : row.State == InvoiceState.Held ? Refused.Conflict("findings-open", $"Invoice {id} is held: {row.FirstFinding} It is approved by itself, with a reason.")
-                : await approving.Do(row, null, who, cancel);
+                : await change.Part(() => approving.Do(row, null, who, cancel), cancel);
             if (told is not null)
             {
                 refused.Add(new ToldInvoice(id, told.Code, told.Sentence));
@@ -55,12 +54,12 @@ internal sealed class ApprovingMany(DaxlinDb db, Approving approving, ApprovalRu
                     await db.Entry(row).ReloadAsync(cancel);
                 continue;
             }
-            await transaction.CommitAsync(cancel);
             if (row!.State == InvoiceState.Approved)
                 approved.Add(id);
             else
                 first.Add(new ToldInvoice(id, Approving.SecondNeeded, Approving.SecondSentence(row)));
         }
+        await change.Commit(cancel);
         return (new ManyApproved([.. approved], [.. first], [.. refused], Settled(await CountedInvoice.SumsOf(Named(batch, approved), cancel))), null);
     }
 

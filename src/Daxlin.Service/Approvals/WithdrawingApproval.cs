@@ -32,7 +32,7 @@ internal sealed class WithdrawingApproval(DaxlinDb db, CodingWorker coding, Time
             new Deed(HistoryStreams.Invoice(invoice.Id), clock.GetUtcNow().UtcDateTime, who, HistoryActs.ApprovalWithdrawn, "took the approval back") { Before = before, After = InvoiceDetails.Word(invoice.State), Reason = reason },
             cancel);
         await db.SaveChangesAsync(cancel);
-        coding.Wake();
+        db.Then(coding.Wake);
         return null;
     }
 }

@@ -77,7 +77,7 @@ internal static class BatchEndpoints
             return Problem.Of(
                 StatusCodes.Status422UnprocessableEntity, "name-faulty", $"A batch's name has 1 to {LongestName} characters on one line.");
         }
-        using var _ = await turn.Take(cancel);
+        await using var change = await turn.Take(db, cancel);
         var batch = await db.Batches.SingleOrDefaultAsync(row => row.Name == name, cancel);
         if (batch is not null)
         {
@@ -87,6 +87,7 @@ internal static class BatchEndpoints
         batch = new Batch { Name = name, Group = group, CreatedAt = clock.GetUtcNow().UtcDateTime };
         db.Batches.Add(batch);
         await db.SaveChangesAsync(cancel);
+        await change.Commit(cancel);
         return TypedResults.Created($"/api/v1/batches/{batch.Id}", (await Find(batch.Id, db, cancel))!);
     }
 
@@ -161,7 +162,7 @@ internal static class BatchEndpoints
     {
         if (!await db.Batches.AnyAsync(batch => batch.Id == id, cancel))
             return Problem.NotThere($"batch {id}");
-        using (await turn.Take(cancel))
+        await using (var change = await turn.Take(db, cancel))
         {
             // A document of which every invoice is decided on has nothing left to capture.
             var again = await db.Intakes
@@ -173,6 +174,7 @@ internal static class BatchEndpoints
             foreach (var intake in again)
                 intake.Again();
             await db.SaveChangesAsync(cancel);
+            await change.Commit(cancel);
             foreach (var intake in again)
                 queue.Add(id, intake.Id);
         }

@@ -46,13 +46,12 @@ public sealed class BatchIntake(DaxlinDb db, DocumentStore documents, WriteTurn 
         }
     }
 
-    /// <summary>Takes kept files into the batch, all in one transaction: each has its row once its answer is on the way.</summary>
+    /// <summary>Takes kept files into the batch, all in one change: each has its row once its answer is on the way.</summary>
     private async Task<List<FileTaken>> TakeIn(int batch, (string Name, string Sha256, long Size)[] files, string who, CancellationToken cancel)
     {
         var (taken, waiting) = (new List<FileTaken>(), new List<Intake>());
-        using (await turn.Take(cancel))
+        await using (var change = await turn.Take(db, cancel))
         {
-            await using var transaction = await db.Database.BeginTransactionAsync(cancel);
             var number = await InvoiceNumbers.Next(db, cancel);
             foreach (var (name, sha256, size) in files)
             {
@@ -99,7 +98,7 @@ public sealed class BatchIntake(DaxlinDb db, DocumentStore documents, WriteTurn 
                 ],
                 cancel);
             await db.SaveChangesAsync(cancel);
-            await transaction.CommitAsync(cancel);
+            await change.Commit(cancel);
         }
         foreach (var intake in waiting)
             queue.Add(intake.BatchId, intake.Id);

@@ -23,7 +23,7 @@ public sealed class DemoInvoices(ServiceSettings settings, DaxlinDb db, Template
     {
         var vendors = Vendors;
         Batch batch;
-        using (await turn.Take(cancel))
+        await using (var change = await turn.Take(db, cancel))
         {
             if (await db.Batches.AnyAsync(cancel) || await db.Templates.AnyAsync(cancel))
                 return null;
@@ -35,6 +35,7 @@ public sealed class DemoInvoices(ServiceSettings settings, DaxlinDb db, Template
                 var document = await File.ReadAllTextAsync(file, cancel);
                 await history.Save(null, TemplateReader.Read(document), document, "Of the made-up invoices", who, recaptures: false, cancel);
             }
+            await change.Commit(cancel);
         }
         var pdfs = vendors.SelectMany(folder => Directory.GetFiles(folder, "*.pdf")).Order(StringComparer.Ordinal).ToList();
         var taken = await intake.Take(batch.Id, pdfs.ConvertAll(file => (Path.GetFileName(file), (Func<Stream>)(() => File.OpenRead(file)))), who, cancel);

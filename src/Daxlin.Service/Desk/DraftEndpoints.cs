@@ -35,7 +35,7 @@ internal static partial class DraftEndpoints
             return Problem.Of(StatusCodes.Status422UnprocessableEntity, "key-faulty", "A draft is kept under its template's name, or under invoice-7 for a new one made on invoice 7.");
         if (wanted.Template is not { Length: > 0 and <= TemplateReader.LongestDocument } text)
             return Problem.Of(StatusCodes.Status422UnprocessableEntity, "template-faulty", $"A template is a text of 1 to {TemplateReader.LongestDocument} characters.");
-        using var _ = await turn.Take(cancel);
+        await using var change = await turn.Take(db, cancel);
         var row = await Find(db, key, cancel);
         if (row is not null && Seen.Refuse(request, row.Revision, () => Changed(row)) is { } unseen)
             return unseen;
@@ -49,13 +49,17 @@ internal static partial class DraftEndpoints
         (row.InvoiceId, row.Document, row.Vendor) = (wanted.Invoice, text, VendorIn().Match(text) is { Success: true } vendor ? vendor.Groups[1].Value : row.Vendor);
         (row.ChangedAt, row.ChangedBy, row.Revision) = (clock.GetUtcNow().UtcDateTime, actor.Name, row.Revision + 1);
         await db.SaveChangesAsync(cancel);
+        await change.Commit(cancel);
         return Tagged(row, request.HttpContext.Response);
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Drop(string key, DaxlinDb db, WriteTurn turn, CancellationToken cancel)
     {
-        using var _ = await turn.Take(cancel);
-        return await db.DeskDrafts.Where(row => row.Key == key).ExecuteDeleteAsync(cancel) > 0 ? TypedResults.NoContent() : NotThere(key);
+        await using var change = await turn.Take(db, cancel);
+        if (await db.DeskDrafts.Where(row => row.Key == key).ExecuteDeleteAsync(cancel) == 0)
+            return NotThere(key);
+        await change.Commit(cancel);
+        return TypedResults.NoContent();
     }
 
     private static Task<DeskDraft?> Find(DaxlinDb db, string key, CancellationToken cancel) => db.DeskDrafts.SingleOrDefaultAsync(row => row.Key == key, cancel);

@@ -38,9 +38,10 @@ public sealed class HistoryWatch(IDbContextFactory<DaxlinDb> databases, WriteTur
     {
         try
         {
-            using var _ = await turn.Take(cancel);
             await using var db = await databases.CreateDbContextAsync(cancel);
+            await using var change = await turn.Take(db, cancel);
             await HistoryLog.Seal(db, clock.GetUtcNow().UtcDateTime, cancel);
+            await change.Commit(cancel);
         }
         catch (Exception error) when (StorageFaults.Of(error) is var (code, _, _))
         {

@@ -27,12 +27,15 @@ internal static class KeyEndpoints
     }
 
     private static async Task<Results<Created<MadeKey>, ProblemHttpResult>> Make(
-        KeyToMake wanted, Actor actor, KeyKeeping keeping, WriteTurn turn, HttpResponse response, CancellationToken cancel)
+        KeyToMake wanted, Actor actor, KeyKeeping keeping, DaxlinDb db, WriteTurn turn, HttpResponse response, CancellationToken cancel)
     {
         response.Headers.CacheControl = "no-store";
-        using var _ = await turn.Take(cancel);
+        await using var change = await turn.Take(db, cancel);
         var (made, key, refused) = await keeping.Make(wanted, actor, cancel);
-        return made is null ? refused!.ToProblem() : TypedResults.Created($"/api/v1/access-keys/{made.Id}", new MadeKey(RecordOf(made, actor.Name), key));
+        if (made is null)
+            return refused!.ToProblem();
+        await change.Commit(cancel);
+        return TypedResults.Created($"/api/v1/access-keys/{made.Id}", new MadeKey(RecordOf(made, actor.Name), key));
     }
 
     private static Task<Results<Ok<KeyRecord>, ProblemHttpResult>> Revoke(

@@ -81,13 +81,15 @@ internal sealed class KeyKeeping(DaxlinDb db, TimeProvider clock)
         var hour = now.Date.AddHours(now.Hour);
         if (key.LastUsedAt >= hour && key.LastUsedFrom == from)
             return;
-        using var _ = await turn.Take(cancel);
+        await using var change = await turn.Take(db, cancel);
         await db.AccessKeys.Where(row => row.Id == key.Id).ExecuteUpdateAsync(
             set => set.SetProperty(row => row.LastUsedAt, hour).SetProperty(row => row.LastUsedFrom, from), cancel);
-        if (key.LastUsedAt?.Date == now.Date && key.LastUsedFrom == from)
-            return;
-        await HistoryLog.Record(db, new Deed(HistoryStreams.Person(key.PersonId), now, owner, HistoryActs.KeyUsed, $"used the access key “{key.Name}” from {from}"), cancel);
-        await db.SaveChangesAsync(cancel);
+        if (key.LastUsedAt?.Date != now.Date || key.LastUsedFrom != from)
+        {
+            await HistoryLog.Record(db, new Deed(HistoryStreams.Person(key.PersonId), now, owner, HistoryActs.KeyUsed, $"used the access key “{key.Name}” from {from}"), cancel);
+            await db.SaveChangesAsync(cancel);
+        }
+        await change.Commit(cancel);
     }
 
     public static ImmutableSortedSet<Right> RightsOf(AccessKey key) => [.. key.RightWords.Split(',').Select(Roles.FindRight).OfType<Right>()];

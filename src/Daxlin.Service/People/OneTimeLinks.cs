@@ -54,7 +54,7 @@ internal sealed class OneTimeLinks(DaxlinDb db, IPasswordHasher<Person> hasher, 
     /// <summary>Follows a link: the person's password is set, all sign-ins end, and a new one begins.</summary>
     public async Task<(Person? Person, Refused? Refused)> Follow(WelcomeToFollow said, HttpContext context, CancellationToken cancel)
     {
-        using var _ = await turn.Take(cancel);
+        await using var change = await turn.Take(db, cancel);
         var now = clock.GetUtcNow().UtcDateTime;
         var person = await Led(said.Link, now).SingleOrDefaultAsync(cancel);
         if (person is null)
@@ -73,6 +73,7 @@ internal sealed class OneTimeLinks(DaxlinDb db, IPasswordHasher<Person> hasher, 
         await SigningIn.EndAll(db, person.Id, null, now, cancel);
         await HistoryLog.Record(db, new Deed(HistoryStreams.Person(person.Id), now, name, HistoryActs.PasswordSet, "set a password by a one-time link") { Before = before }, cancel);
         await signingIn.Begin(person, context, "signed in", cancel);
+        await change.Commit(cancel);
         return (person, null);
     }
 

@@ -20,23 +20,23 @@ internal sealed class OwnAccess(DaxlinDb db, UserManager<Person> people, IPasswo
 
     public async Task<Refused?> ChangePassword(PasswordToChange said, ClaimsPrincipal user, CancellationToken cancel)
     {
-        using var _ = await turn.Take(cancel);
+        await using var change = await turn.Take(db, cancel);
         var (person, refused) = await Known(user);
         if (person is null)
             return refused;
-        if (await Wrong(person, said.Old ?? "", cancel) is { } wrong)
+        if (await Wrong(person, said.Old ?? "", change, cancel) is { } wrong)
             return wrong;
         if (PasswordRules.FaultOf(said.New ?? "", person.Name) is { } fault)
             return Refused.Faulty("password-faulty", fault);
         person.PasswordHash = hasher.HashPassword(person, said.New!);
         await SigningIn.EndAll(db, person.Id, user.FindFirstValue(PersonClaims.SignInClaim), Now, cancel);
-        return await Store(person, HistoryActs.PasswordSet, "changed the password", cancel);
+        return await Store(person, HistoryActs.PasswordSet, "changed the password", change, cancel);
     }
 
     /// <summary>What holds already goes on to hold until a code of the new authenticator was shown.</summary>
     public async Task<(SecondFactorRecord? Begun, Refused? Refused)> BeginSecondFactor(ClaimsPrincipal user, CancellationToken cancel)
     {
-        using var _ = await turn.Take(cancel);
+        await using var change = await turn.Take(db, cancel);
         var (person, refused) = await Known(user);
         if (person is null)
             return (null, refused);
@@ -44,12 +44,13 @@ internal sealed class OwnAccess(DaxlinDb db, UserManager<Person> people, IPasswo
             return (null, Refused.Conflict("second-factor-there", "A second factor is set up already. End it first; that asks for the password."));
         await people.ResetAuthenticatorKeyAsync(person);
         var secret = (await people.GetAuthenticatorKeyAsync(person))!;
+        await change.Commit(cancel);
         return (new SecondFactorRecord(secret, $"otpauth://totp/Daxlin:{Uri.EscapeDataString(person.Name)}?secret={secret}&issuer=Daxlin&digits=6&period=30"), null);
     }
 
     public async Task<Refused?> ConfirmSecondFactor(string code, ClaimsPrincipal user, CancellationToken cancel)
     {
-        using var _ = await turn.Take(cancel);
+        await using var change = await turn.Take(db, cancel);
         var (person, refused) = await Known(user);
         if (person is null)
             return refused;
@@ -57,19 +58,19 @@ internal sealed class OwnAccess(DaxlinDb db, UserManager<Person> people, IPasswo
         if (!await people.VerifyTwoFactorTokenAsync(person, TokenOptions.DefaultAuthenticatorProvider, shown))
             return Refused.Faulty("code-refused", "The code is not the one that the authenticator shows now. Is its clock right?");
         (person.TwoFactorEnabled, person.LastCode) = (true, shown);
-        return await Store(person, HistoryActs.SecondFactorSet, "set up a second factor", cancel);
+        return await Store(person, HistoryActs.SecondFactorSet, "set up a second factor", change, cancel);
     }
 
     public async Task<Refused?> DropSecondFactor(string password, ClaimsPrincipal user, CancellationToken cancel)
     {
-        using var _ = await turn.Take(cancel);
+        await using var change = await turn.Take(db, cancel);
         var (person, refused) = await Known(user);
         if (person is null)
             return refused;
-        if (await Wrong(person, password, cancel) is { } wrong)
+        if (await Wrong(person, password, change, cancel) is { } wrong)
             return wrong;
         person.TwoFactorEnabled = false;
-        return await Store(person, HistoryActs.SecondFactorDropped, "does without a second factor", cancel);
+        return await Store(person, HistoryActs.SecondFactorDropped, "does without a second factor", change, cancel);
     }
 
     private DateTime Now => clock.GetUtcNow().UtcDateTime;
@@ -82,22 +83,24 @@ internal sealed class OwnAccess(DaxlinDb db, UserManager<Person> people, IPasswo
     }
 
     /// <summary>Counted like a wrong one at the sign-in, so that a browser left open guesses no more often than a stranger.</summary>
-    private async Task<Refused?> Wrong(Person person, string password, CancellationToken cancel)
+    private async Task<Refused?> Wrong(Person person, string password, Change change, CancellationToken cancel)
     {
         if (await people.IsLockedOutAsync(person))
             return WrongPassword;
         if (await people.CheckPasswordAsync(person, password))
             return null;
         await SigningIn.CountWrong(db, person, clock.GetUtcNow(), "an act, for a wrong password", cancel);
+        await change.Commit(cancel);
         return WrongPassword;
     }
 
-    private async Task<Refused?> Store(Person person, string act, string what, CancellationToken cancel)
+    private async Task<Refused?> Store(Person person, string act, string what, Change change, CancellationToken cancel)
     {
         person.AccessFailedCount = 0;
         person.Revision++;
         await HistoryLog.Record(db, new Deed(HistoryStreams.Person(person.Id), Now, person.Name, act, what), cancel);
         await db.SaveChangesAsync(cancel);
+        await change.Commit(cancel);
         return null;
     }
 }

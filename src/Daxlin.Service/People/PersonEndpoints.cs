@@ -40,12 +40,11 @@ internal static class PersonEndpoints
         PersonToAdd wanted, Actor actor, PersonKeeping keeping, DaxlinDb db, WriteTurn turn, TimeProvider clock, HttpResponse response, CancellationToken cancel)
     {
         response.Headers.CacheControl = "no-store";
-        using var _ = await turn.Take(cancel);
-        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        await using var change = await turn.Take(db, cancel);
         var (person, link, refused) = await keeping.Add(wanted, actor, cancel);
         if (person is null)
             return refused!.ToProblem();
-        await transaction.CommitAsync(cancel);
+        await change.Commit(cancel);
         Seen.Tag(response, person.Revision);
         return TypedResults.Created($"/api/v1/people/{person.Id}", new AddedPerson(await RecordOf(person, db, clock, cancel), link));
     }

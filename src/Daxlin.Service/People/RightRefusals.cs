@@ -49,10 +49,11 @@ internal sealed class RightRefusals : IAuthorizationMiddlewareResultHandler
             : $"{actor.Name} may not {Roles.Does(right)}; that is for {Roles.WhoCan(right)}. {await WhoCan.Sentence(db, person => person.Rights.Contains(right), "Nobody has that right at the moment; an administrator can give it.", cancel)}";
         if (actor.PersonId is { } id)
         {
-            using var _ = await services.GetRequiredService<WriteTurn>().Take(cancel);
+            await using var change = await services.GetRequiredService<WriteTurn>().Take(db, cancel);
             var at = services.GetRequiredService<TimeProvider>().GetUtcNow().UtcDateTime;
             await HistoryLog.Record(db, new Deed(HistoryStreams.Person(id), at, actor.Name, HistoryActs.Refused, $"was refused: {context.Request.Method} {context.Request.Path}") { Reason = sentence }, cancel);
             await db.SaveChangesAsync(cancel);
+            await change.Commit(cancel);
         }
         return sentence;
     }

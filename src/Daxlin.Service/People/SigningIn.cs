@@ -38,7 +38,7 @@ internal sealed class SigningIn(DaxlinDb db, UserManager<Person> people, IPasswo
         var hash = person?.PasswordHash;
         // Hashed in any case, and before the turn is taken: it is slow on purpose.
         var isRight = hasher.VerifyHashedPassword(person ?? Nobody, hash ?? NobodysHash, password) != PasswordVerificationResult.Failed && hash is not null;
-        using var _ = await turn.Take(cancel);
+        await using var change = await turn.Take(db, cancel);
         if (person is not null)
             await db.Entry(person).ReloadAsync(cancel);
         if (person is null or { IsDisabled: true } || person.PasswordHash != hash || await people.IsLockedOutAsync(person))
@@ -49,21 +49,23 @@ internal sealed class SigningIn(DaxlinDb db, UserManager<Person> people, IPasswo
                 new Deed(person is null ? HistoryStreams.SignIns : HistoryStreams.Person(person.Id), clock.GetUtcNow().UtcDateTime, Deed.Daxlin, HistoryActs.SignInRefused, $"refused a sign-in, for {WhyNot(person)}, from {AddressOf(context)}"),
                 cancel);
             await db.SaveChangesAsync(cancel);
+            await change.Commit(cancel);
             return (null, Wrong);
         }
         if (!isRight)
-            return (null, await CountWrong(person, Wrong, "a wrong password", cancel));
+            return (null, await CountWrong(person, Wrong, "a wrong password", change, cancel));
         if (person.TwoFactorEnabled)
         {
             var shown = string.Concat((code ?? "").Where(char.IsAsciiDigit));
             if (shown.Length == 0)
                 return (null, CodeNeeded);
             if (shown == person.LastCode || !await people.VerifyTwoFactorTokenAsync(person, TokenOptions.DefaultAuthenticatorProvider, shown))
-                return (null, await CountWrong(person, WrongCode, "a wrong code", cancel));
+                return (null, await CountWrong(person, WrongCode, "a wrong code", change, cancel));
             person.LastCode = shown;
         }
         person.AccessFailedCount = 0;
         await Begin(person, context, "signed in", cancel);
+        await change.Commit(cancel);
         return (person, null);
     }
 
@@ -86,12 +88,13 @@ internal sealed class SigningIn(DaxlinDb db, UserManager<Person> people, IPasswo
     public async Task End(HttpContext context, CancellationToken cancel)
     {
         var (now, shown) = (clock.GetUtcNow().UtcDateTime, context.User.FindFirstValue(PersonClaims.SignInClaim));
-        using var _ = await turn.Take(cancel);
+        await using var change = await turn.Take(db, cancel);
         if (await db.SignIns.SingleOrDefaultAsync(row => row.Id == shown && row.EndedAt == null, cancel) is { } signIn)
         {
             signIn.EndedAt = now;
             await HistoryLog.Record(db, new Deed(HistoryStreams.Person(signIn.PersonId), now, context.User.Identity!.Name!, HistoryActs.SignedOut, "signed out"), cancel);
             await db.SaveChangesAsync(cancel);
+            await change.Commit(cancel);
         }
         await context.SignOutAsync(SignInSchemes.Cookie);
     }
@@ -110,13 +113,14 @@ internal sealed class SigningIn(DaxlinDb db, UserManager<Person> people, IPasswo
     /// <returns>False if there is none of that name, or it has ended.</returns>
     public async Task<bool> End(string name, ClaimsPrincipal user, CancellationToken cancel)
     {
-        using var _ = await turn.Take(cancel);
+        await using var change = await turn.Take(db, cancel);
         if ((await Own(user, cancel)).Find(one => one.Name == name).SignIn is not { } signIn)
             return false;
         signIn.EndedAt = clock.GetUtcNow().UtcDateTime;
         await HistoryLog.Record(
             db, new Deed(HistoryStreams.Person(signIn.PersonId), signIn.EndedAt.Value, user.Identity!.Name!, HistoryActs.SignedOut, $"ended the sign-in from {signIn.From} at another browser"), cancel);
         await db.SaveChangesAsync(cancel);
+        await change.Commit(cancel);
         return true;
     }
 
@@ -128,9 +132,10 @@ internal sealed class SigningIn(DaxlinDb db, UserManager<Person> people, IPasswo
             signIn.EndedAt = now;
     }
 
-    private async Task<Refused> CountWrong(Person person, Refused refused, string what, CancellationToken cancel)
+    private async Task<Refused> CountWrong(Person person, Refused refused, string what, Change change, CancellationToken cancel)
     {
         await CountWrong(db, person, clock.GetUtcNow(), $"a sign-in, for {what}", cancel);
+        await change.Commit(cancel);
         return refused;
     }
 

@@ -32,9 +32,12 @@ internal static class StandInEndpoints
     private static async Task<Results<Created<StandInRecord>, ProblemHttpResult>> Begin(
         StandInToName wanted, Actor actor, StandingIn standing, DaxlinDb db, WriteTurn turn, TimeProvider clock, CancellationToken cancel)
     {
-        using var _ = await turn.Take(cancel);
+        await using var change = await turn.Take(db, cancel);
         var (made, refused) = await standing.Begin(wanted, actor, cancel);
-        return made is null ? refused!.ToProblem() : TypedResults.Created("/api/v1/stand-ins", await RecordOf(made, db, clock, cancel));
+        if (made is null)
+            return refused!.ToProblem();
+        await change.Commit(cancel);
+        return TypedResults.Created("/api/v1/stand-ins", await RecordOf(made, db, clock, cancel));
     }
 
     private static Task<Results<Ok<StandInRecord>, ProblemHttpResult>> End(

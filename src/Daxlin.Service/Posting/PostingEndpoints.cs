@@ -117,13 +117,14 @@ internal static class PostingEndpoints
     {
         if (RequestKey.Refuse(key) is { } refusal)
             return refusal;
-        using var _ = await turn.Take(cancel);
+        await using var change = await turn.Take(db, cancel);
         var run = key is null ? null : await db.PostingRuns.SingleOrDefaultAsync(run => run.RequestKey == key, cancel);
         if (run is null)
         {
             (run, var refused) = await make();
             if (run is null)
                 return refused!.ToProblem();
+            await change.Commit(cancel);
         }
         return TypedResults.Created($"/api/v1/posting-runs/{run.Number}", await Of(run, db, cancel));
     }

@@ -23,8 +23,8 @@ namespace Daxlin.Service.Posting;
 
 /// <summary>Makes posting runs: numbered without gaps, all or none, each invoice in one of them.</summary>
 /// <remarks>
-/// A run, its invoices' new states, its files and its history are stored in one transaction: a kill leaves all of it or nothing. The
-/// turn to write is held by who asks.
+/// A run, its invoices' new states, its files and its history are stored in the change that who asks has begun: a kill
+/// leaves all of it or nothing.
 /// </remarks>
 internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf lists, ClosedPeriods periods, CodingShelf coding, CodingWorker worker, ReceiverShelf receivers, DeliveryWorker deliveries, TimeProvider clock)
 {
@@ -47,7 +47,6 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
             return (null, fault);
         var run = RunOf(draft.Plan, work, wanted.Batch, who, key);
         run.Reason = draft.Disagreements.Count == 0 ? "" : $"{despite} ({string.Join(' ', draft.Disagreements)})";
-        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         await SetStates([.. work.Posted.Select(one => one.Invoice)], InvoiceState.Posted, cancel);
         await Store(
             run, work, wanted.Deliver ?? [], HistoryActs.Posted,
@@ -55,8 +54,7 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
             work.Posted.Select(one => new Deed(HistoryStreams.Invoice(one.Invoice), run.At, who, HistoryActs.Posted, $"posted in run {run.Number}") { Before = "approved", After = "posted", Content = one.Sha256 }), cancel);
         await ManyRows.Insert(
             db, work.Posted.Select(one => new PostedInvoice { InvoiceId = one.Invoice, RunNumber = run.Number, ContentSha256 = one.Sha256, Origin = JsonSerializer.Serialize(one.Origin) }), cancel);
-        await transaction.CommitAsync(cancel);
-        deliveries.Wake();
+        db.Then(deliveries.Wake);
         return (run, null);
     }
 
@@ -102,7 +100,6 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
             return (null, fault);
         var run = RunOf(plan, work, of.BatchId, who, key);
         (run.Reverses, run.Reason) = (of.Number, reason);
-        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         var after = wanted.Open ? "open again" : "approved";
         if (wanted.Open)
             await Reopen(ids, cancel);
@@ -122,10 +119,9 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
             await db.PostedInvoices.Where(row => row.RunNumber == of.Number && row.WithdrawnIn == null && taken.Contains(row.InvoiceId))
                 .ExecuteUpdateAsync(set => set.SetProperty(row => row.WithdrawnIn, number), cancel);
         }
-        await transaction.CommitAsync(cancel);
-        deliveries.Wake();
+        db.Then(deliveries.Wake);
         if (wanted.Open)
-            worker.Wake();
+            db.Then(worker.Wake);
         return (run, null);
     }
 

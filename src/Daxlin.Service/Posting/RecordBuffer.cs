@@ -1,4 +1,3 @@
-using System.Text.Json;
 using Daxlin.Service.Storage;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage;
@@ -31,15 +30,16 @@ internal sealed class RecordBuffer
         {
             await using var command = db.Database.GetDbConnection().CreateCommand();
             command.Transaction = db.Database.CurrentTransaction?.GetDbTransaction();
-            command.CommandText = "SELECT \"Id\", \"Record\" FROM \"InvoiceRecords\" WHERE \"Id\" IN (SELECT value FROM json_each($ids))";
-            var parameter = command.CreateParameter();
-            (parameter.ParameterName, parameter.Value) = ("$ids", JsonSerializer.Serialize(ids));
-            command.Parameters.Add(parameter);
+#pragma warning disable CA2100 // Numbers: databases differ in how lists are given.
+            command.CommandText = $"SELECT \"Id\", \"Record\" FROM \"InvoiceRecords\" WHERE \"Id\" IN ({string.Join(',', ids.DefaultIfEmpty(0))})";
+#pragma warning restore CA2100
             await using var reader = await command.ExecuteReaderAsync(cancel);
             while (await reader.ReadAsync(cancel))
             {
+                // In the order of the columns: a reader that goes on does not come back.
+                var id = reader.GetInt32(0);
                 await using var record = reader.GetStream(1);
-                Take(reader.GetInt32(0), record);
+                Take(id, record);
             }
         }
         finally

@@ -94,10 +94,11 @@ internal static class RehearsalEndpoints
 
     private static async Task<Results<Ok<RehearsalSummary>, ProblemHttpResult>> Stop(int id, DaxlinDb db, WriteTurn turn, RehearsalEvents events, CancellationToken cancel)
     {
-        using (await turn.Take(cancel))
+        await using (var change = await turn.Take(db, cancel))
         {
             await db.Rehearsals.Where(row => row.Id == id && row.State == RehearsalState.Running)
                 .ExecuteUpdateAsync(set => set.SetProperty(row => row.State, RehearsalState.Stopped), cancel);
+            await change.Commit(cancel);
         }
         events.Moved(id);
         return await Find(id, db, cancel) is { } rehearsal ? TypedResults.Ok(rehearsal) : NotThere(id);

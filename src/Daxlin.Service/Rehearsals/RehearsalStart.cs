@@ -16,11 +16,10 @@ public sealed class RehearsalStart(DaxlinDb db, WriteTurn turn, RehearsalWorker 
     /// <param name="requestKey">The request's Idempotency-Key: begun with it once, it is the same rehearsal again.</param>
     public async Task<Rehearsal> Begin(string template, string document, int? batch, string? requestKey, string who, CancellationToken cancel)
     {
-        using var _ = await turn.Take(cancel);
+        await using var change = await turn.Take(db, cancel);
         if (requestKey is not null && await db.Rehearsals.SingleOrDefaultAsync(row => row.RequestKey == requestKey, cancel) is { } begun)
             return begun;
         var (names, others) = (await TemplateNames.Of(db, template, cancel), await RehearsalWork.OfOtherTemplates(db, cancel));
-        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         await Forget(template, cancel);
         var rehearsal = new Rehearsal
         {
@@ -35,8 +34,8 @@ public sealed class RehearsalStart(DaxlinDb db, WriteTurn turn, RehearsalWorker 
         };
         db.Rehearsals.Add(rehearsal);
         await db.SaveChangesAsync(cancel);
-        await transaction.CommitAsync(cancel);
-        worker.Wake();
+        change.Then(worker.Wake);
+        await change.Commit(cancel);
         return rehearsal;
     }
 

@@ -68,11 +68,12 @@ public sealed class RehearsalWork(
         var after = documents.SelectMany((one, index) => outcomes[index] is { } outcome ? invoices[one.Intake.Id].Select(invoice => (Before: invoice, After: After(invoice, outcome))) : []).ToList();
         var found = after.ConvertAll(one => Compare(id, names, one.Before, one.After));
 
-        using (await turn.Take(cancel))
+        await using (var change = await turn.Take(db, cancel))
         {
-            // It may have been stopped meanwhile.
+            // It may have been stopped meanwhile, or be gone on with by another service that thought this one dead.
+            var last = rehearsal.LastIntakeId;
             await db.Entry(rehearsal).ReloadAsync(cancel);
-            if (rehearsal.State != RehearsalState.Running)
+            if (rehearsal.State != RehearsalState.Running || rehearsal.LastIntakeId != last)
                 return false;
             db.RehearsalOutcomes.AddRange(found.Where(one => one.Verdict != Verdict.Same));
             rehearsal.Same += found.Count(one => one.Verdict == Verdict.Same);
@@ -86,6 +87,7 @@ public sealed class RehearsalWork(
             if (intakes.Count < AtOnce)
                 (rehearsal.State, rehearsal.Documents) = (RehearsalState.Done, rehearsal.Done);
             await db.SaveChangesAsync(cancel);
+            await change.Commit(cancel);
         }
         events.Moved(id);
         return rehearsal.State == RehearsalState.Running;
@@ -94,11 +96,12 @@ public sealed class RehearsalWork(
     /// <summary>Gives a rehearsal up that cannot go on.</summary>
     public async Task Fail(int id, string sentence, CancellationToken cancel)
     {
-        using (await turn.Take(cancel))
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        await using (var change = await turn.Take(db, cancel))
         {
-            await using var db = await databases.CreateDbContextAsync(cancel);
             await db.Rehearsals.Where(row => row.Id == id && row.State == RehearsalState.Running).ExecuteUpdateAsync(
                 set => set.SetProperty(row => row.State, RehearsalState.Failed).SetProperty(row => row.Failure, sentence), cancel);
+            await change.Commit(cancel);
         }
         events.Moved(id);
     }

@@ -1,16 +1,18 @@
+using Daxlin.Service.Nodes;
 using Daxlin.Service.Storage;
+using Daxlin.Service.Work;
 using Microsoft.EntityFrameworkCore;
 
 namespace Daxlin.Service.Rehearsals;
 
 /// <summary>Works off rehearsals in the background, one after the other. What runs is in the database, so a start goes on with it.</summary>
 public sealed class RehearsalWorker(
-    RehearsalWork work, StorageState storage, IDbContextFactory<DaxlinDb> databases, ILogger<RehearsalWorker> log) : BackgroundService
+    RehearsalWork work, StorageState storage, IDbContextFactory<DaxlinDb> databases, NodeMessages messages, Leases leases, ILogger<RehearsalWorker> log) : BackgroundService
 {
-    private readonly SemaphoreSlim wake = new(1);
+    private readonly WakeCall call = new(messages, "rehearsals");
 
     /// <summary>Says that a rehearsal has been begun.</summary>
-    public void Wake() => wake.Release();
+    public void Wake() => call.Wake();
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
@@ -18,9 +20,12 @@ public sealed class RehearsalWorker(
         {
             while (true)
             {
-                await wake.WaitAsync(stoppingToken);
-                while (await First(stoppingToken) is { } id)
+                await call.Wait(stoppingToken);
+                while (await First(stoppingToken) is { } id && await leases.Take(Leases.Rehearsal, id, stoppingToken))
+                {
                     await Run(id, stoppingToken);
+                    await leases.End(Leases.Rehearsal, id, stoppingToken);
+                }
             }
         }
         catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)
@@ -60,7 +65,7 @@ public sealed class RehearsalWorker(
 
     public override void Dispose()
     {
-        wake.Dispose();
+        call.Dispose();
         base.Dispose();
     }
 }

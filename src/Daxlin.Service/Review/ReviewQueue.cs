@@ -51,6 +51,7 @@ internal readonly record struct ReviewQueue(
         return db.Invoices.Where(row => row.State == state);
     }
 
+#pragma warning disable CA1304, CA1311 // The database makes letters small, and knows no cultures.
     private IQueryable<Invoice> Found(IQueryable<Invoice> rows, string sought)
     {
         if (WholeWords)
@@ -63,7 +64,7 @@ internal readonly record struct ReviewQueue(
                     .Replace(".", " ").Replace(",", " ").Replace("-", " ").Replace("/", " ").Replace(":", " ").Replace("(", " ").Replace(")", " ").Replace("_", " "),
             });
             var word = " " + string.Concat(sought.Select(c => ".,-/:()_".Contains(c, StringComparison.Ordinal) ? ' ' : c)) + " ";
-            return (MatchCase ? words.Where(one => one.Text.Contains(word)) : words.Where(one => EF.Functions.Like(one.Text, Pattern(word), "\\"))).Select(one => one.Row);
+            return (MatchCase ? words.Where(one => one.Text.Contains(word)) : words.Where(one => EF.Functions.Like(one.Text.ToLower(), Pattern(word), "\\"))).Select(one => one.Row);
         }
         if (MatchCase)
         {
@@ -71,12 +72,14 @@ internal readonly record struct ReviewQueue(
                 || row.LooksLike.Contains(sought) || row.FirstFinding.Contains(sought) || row.Intake.FileName.Contains(sought));
         }
         var pattern = Pattern(sought);
-        return rows.Where(row => EF.Functions.Like(row.InvoiceNumber, pattern, "\\") || EF.Functions.Like(row.Vendor, pattern, "\\") || EF.Functions.Like(row.Total, pattern, "\\")
-            || EF.Functions.Like(row.LooksLike, pattern, "\\") || EF.Functions.Like(row.FirstFinding, pattern, "\\") || EF.Functions.Like(row.Intake.FileName, pattern, "\\"));
+        return rows.Where(row => EF.Functions.Like(row.InvoiceNumber.ToLower(), pattern, "\\") || EF.Functions.Like(row.Vendor.ToLower(), pattern, "\\") || EF.Functions.Like(row.Total.ToLower(), pattern, "\\")
+            || EF.Functions.Like(row.LooksLike.ToLower(), pattern, "\\") || EF.Functions.Like(row.FirstFinding.ToLower(), pattern, "\\") || EF.Functions.Like(row.Intake.FileName.ToLower(), pattern, "\\"));
     }
+#pragma warning restore CA1304, CA1311
 
+    /// <remarks>Databases differ in which letters of <c>LIKE</c> are alike; all make A to Z small, and no other letter where texts are compared by their bytes.</remarks>
     private static string Pattern(string sought) =>
-        "%" + sought.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal) + "%";
+        "%" + string.Concat(sought.Select(c => char.IsAsciiLetterUpper(c) ? char.ToLowerInvariant(c) : c)).Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal) + "%";
 
     private IQueryable<Invoice> Ordered(IQueryable<Invoice> rows, Invoice? last) =>
         Order switch

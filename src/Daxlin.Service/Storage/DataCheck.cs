@@ -1,5 +1,4 @@
 using System.Text.Json;
-using Microsoft.Data.Sqlite;
 
 namespace Daxlin.Service.Storage;
 
@@ -8,12 +7,12 @@ internal static class DataCheck
 {
     public const string Argument = "check-data";
 
-    /// <param name="arguments"><c>--data DIR</c>.</param>
+    /// <param name="arguments"><c>--data DIR --store CONNECTION</c>.</param>
     public static async Task<int> Run(string[] arguments)
     {
         try
         {
-            var result = await Look(ServiceSettings.Parse(arguments).Data, CancellationToken.None);
+            var result = await Look(ServiceSettings.Parse(arguments), CancellationToken.None);
             Console.WriteLine(JsonSerializer.Serialize(result, JsonSerializerOptions.Web));
             return 0;
         }
@@ -24,49 +23,19 @@ internal static class DataCheck
         }
     }
 
-    private static async Task<DataChecked> Look(string data, CancellationToken cancel)
+    private static async Task<DataChecked> Look(ServiceSettings settings, CancellationToken cancel)
     {
-        var root = Path.GetFullPath(data);
-        var database = Path.Combine(root, "daxlin.db");
-        if (!File.Exists(database))
-            return new DataChecked(root, 0, [new DataFault("daxlin.db", "database-missing", $"There is no database in {root}.")]);
-        var faults = new List<DataFault>();
-        var documents = 0;
-        try
+        var folder = new DataFolder(settings.Data, isLookedAtOnly: true);
+        var store = Store.Of(settings, folder);
+        var (documents, faults) = await store.Look(cancel);
+        var found = new List<DataFault>(faults);
+        var kept = new DocumentStore(folder);
+        foreach (var sha256 in documents)
         {
-            await using var connection = new SqliteConnection(new SqliteConnectionStringBuilder { DataSource = database, Mode = SqliteOpenMode.ReadOnly, Pooling = false }.ToString());
-            await connection.OpenAsync(cancel);
-            foreach (var said in await Column(connection, "PRAGMA integrity_check", cancel))
-            {
-                if (said != "ok")
-                    faults.Add(new DataFault("daxlin.db", "database-damaged", $"The database is damaged: {said}."));
-            }
-            var store = new DocumentStore(new DataFolder(root, isLookedAtOnly: true));
-            foreach (var sha256 in await Column(connection, "SELECT DISTINCT \"Sha256\" FROM \"Intakes\" ORDER BY 1", cancel))
-            {
-                documents++;
-                if (await store.FaultOf(sha256, cancel) is var (code, sentence))
-                    faults.Add(new DataFault($"documents/{sha256[..2]}/{sha256}", code, sentence));
-            }
+            if (await kept.FaultOf(sha256, cancel) is var (code, sentence))
+                found.Add(new DataFault($"documents/{sha256[..2]}/{sha256}", code, sentence));
         }
-        catch (SqliteException error)
-        {
-            faults.Add(new DataFault("daxlin.db", "database-damaged", StorageFaults.Of(error)?.Sentence ?? "The database cannot be read."));
-        }
-        return new DataChecked(root, documents, faults);
-    }
-
-    private static async Task<List<string>> Column(SqliteConnection connection, string query, CancellationToken cancel)
-    {
-        await using var command = connection.CreateCommand();
-#pragma warning disable CA2100 // The queries are constants of this file.
-        command.CommandText = query;
-#pragma warning restore CA2100
-        await using var reader = await command.ExecuteReaderAsync(cancel);
-        var values = new List<string>();
-        while (await reader.ReadAsync(cancel))
-            values.Add(reader.GetString(0));
-        return values;
+        return new DataChecked(folder.Root, documents.Count, found);
     }
 }
 

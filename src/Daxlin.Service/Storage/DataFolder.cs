@@ -7,10 +7,12 @@ public sealed partial class DataFolder
 {
     private const UnixFileMode OnlyOwner = UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute;
 
+    /// <param name="node">Which of the services it is that share the folder; empty for one that has it for itself.</param>
     /// <param name="isLookedAtOnly">Says that nothing is to be made or cleared in it.</param>
-    public DataFolder(string path, bool isLookedAtOnly = false)
+    public DataFolder(string path, string node = "", bool isLookedAtOnly = false)
     {
         Root = Path.GetFullPath(path);
+        Own = OwnOf(Root, node);
         if (isLookedAtOnly)
             return;
         Directory.CreateDirectory(Documents);
@@ -21,15 +23,22 @@ public sealed partial class DataFolder
     }
 
     public string Root { get; }
+
+    /// <summary>What no other service writes to: where several share the folder, each has a part of its own.</summary>
+    public string Own { get; }
+
     public string Database => Path.Combine(Root, "daxlin.db");
     public string Documents => Path.Combine(Root, "documents");
-    public string Incoming => Path.Combine(Root, "incoming");
+    public string Incoming => Path.Combine(Own, "incoming");
     public string Secrets => Path.Combine(Root, "secrets");
 
     /// <summary>The keys by which the framework protects cookies and tokens; without them all sign-ins end, and nothing else is lost.</summary>
     public string ProtectionKeys => Path.Combine(Root, "protection-keys");
 
-    public string Log => Path.Combine(Root, "log", "daxlin-.log");
+    public string Log => Path.Combine(Own, "log", "daxlin-.log");
+
+    /// <summary>The part of a folder that one service has for itself.</summary>
+    public static string OwnOf(string data, string node) => node.Length == 0 ? data : Path.Combine(data, "nodes", node);
 
     /// <summary>A name for a file of passing use; whoever asks deletes it, and a start deletes what a kill left.</summary>
     public string NewPart() => Path.Combine(Incoming, Guid.NewGuid().ToString("N"));
@@ -47,15 +56,7 @@ public sealed partial class DataFolder
         File.SetUnixFileMode(Directory.CreateDirectory(path).FullName, OnlyOwner);
     }
 
-    /// <summary>Says why the database cannot be used as it stands; null if it can, or if there is none yet.</summary>
-    public string? DatabaseFault()
-    {
-        if (File.Exists(Database))
-            return null;
-        var documents = Directory.EnumerateFiles(Documents, "*", SearchOption.AllDirectories).Take(2).Count();
-        return documents == 0 ? null
-            : $"{Root} holds documents but no database (daxlin.db). Restore the database from a backup, or name an empty folder with --data; Daxlin does not begin anew beside documents it knows nothing of.";
-    }
+    public bool HasDocuments => Directory.EnumerateFiles(Documents, "*", SearchOption.AllDirectories).Any();
 
     [LibraryImport("libc", EntryPoint = "umask")]
     private static partial uint SetCreationMask(uint mask);

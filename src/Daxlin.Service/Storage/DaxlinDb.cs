@@ -35,6 +35,13 @@ public class DaxlinDb(DbContextOptions<DaxlinDb> options) : IdentityUserContext<
     public DbSet<SignIn> SignIns => Set<SignIn>();
     public DbSet<StandIn> StandIns => Set<StandIn>();
     public DbSet<AccessKey> AccessKeys => Set<AccessKey>();
+    public DbSet<Lease> Leases => Set<Lease>();
+
+    /// <summary>The change that this context is in; null where it only looks.</summary>
+    internal Change? Change { get; set; }
+
+    /// <summary>Has something done once the change that this context is in is stored: <see cref="Change.Then"/>.</summary>
+    internal void Then(Action act) => (Change ?? throw new InvalidOperationException("Nothing is changed outside a change.")).Then(act);
 
     public override Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
     {
@@ -155,5 +162,19 @@ public class DaxlinDb(DbContextOptions<DaxlinDb> options) : IdentityUserContext<
         builder.Entity<CodedCase>().HasIndex(one => new { one.VendorId, one.Like });
         builder.Entity<CodedCase>().HasIndex(one => one.InvoiceId);
         builder.Entity<ListVersion>().HasIndex(list => new { list.Name, list.Version }).IsUnique();
+        builder.Entity<Lease>().HasKey(lease => new { lease.Work, lease.Of });
+        builder.Entity<Lease>().HasIndex(lease => lease.Node);
+        if (Database.IsNpgsql())
+            CompareByBytes(builder);
+    }
+
+    /// <summary>Texts are alike, and follow each other, by their bytes, whatever language the database server speaks: as in a file of SQLite.</summary>
+    private static void CompareByBytes(ModelBuilder builder)
+    {
+        foreach (var property in builder.Model.GetEntityTypes().SelectMany(type => type.GetProperties()))
+        {
+            if ((property.GetProviderClrType() ?? property.ClrType) == typeof(string))
+                property.SetCollation("C");
+        }
     }
 }

@@ -8,15 +8,16 @@ namespace Daxlin.Service.Storage;
 /// <summary>Takes over at a start what earlier releases kept in another form.</summary>
 internal static class EarlierReleases
 {
+    /// <remarks>The turn to write is held by who asks.</remarks>
     public static async Task TakeOver(DaxlinDb db, DateTime now)
     {
-        await using var transaction = await db.Database.BeginTransactionAsync();
-        await TakeDecisions(db);
+        // No release that kept decisions so knew a database server.
+        if (db.Database.IsSqlite())
+            await TakeDecisions(db);
         foreach (var file in await db.PostedFiles.Where(row => row.Sha256 == "").ToListAsync())
             file.Sha256 = HistoryChain.ContentOf(file.Content);
         await VendorRegister.FillIn(db, now);
         await db.SaveChangesAsync();
-        await transaction.CommitAsync();
     }
 
     /// <summary>Decisions had a table of their own before there was a history.</summary>

@@ -1,13 +1,17 @@
 using Microsoft.Data.Sqlite;
+using Npgsql;
 
 namespace Daxlin.Service.Storage;
 
 /// <summary>What the faults of disks and databases mean to the operator.</summary>
-/// <remarks>Codes of SQLite are those of https://www.sqlite.org/rescode.html; of Linux those of errno(3).</remarks>
+/// <remarks>Codes of SQLite are those of https://www.sqlite.org/rescode.html; of PostgreSQL those of appendix A of its manual; of Linux those of errno(3).</remarks>
 internal static class StorageFaults
 {
     private const int SqliteBusy = 5, SqliteReadOnly = 8, SqliteIoError = 10, SqliteCorrupt = 11, SqliteFull = 13, SqliteCantOpen = 14, SqliteNotADatabase = 26;
     private const int SqliteIoErrorWrite = 778, SqliteIoErrorSharedMemory = 4874;
+    /// <summary>The database's server cannot be reached. It passes by itself, or the operator is told by the server's own ways.</summary>
+    public const string Away = "database-away";
+
     public const int NoSpace = 28;
     private const int QuotaExceeded = 122;
 
@@ -24,6 +28,17 @@ internal static class StorageFaults
                 case SqliteException { SqliteExtendedErrorCode: SqliteIoErrorWrite or SqliteIoErrorSharedMemory }:
                 case IOException { HResult: NoSpace or QuotaExceeded }:
                     return Full;
+                case PostgresException { SqlState: PostgresErrorCodes.DiskFull }:
+                    return (StatusCodes.Status507InsufficientStorage, "disk-full", "The disk of the database server is full: nothing was taken in and nothing was changed. What waits goes on by itself when there is room.");
+                case PostgresException { SqlState: PostgresErrorCodes.ReadOnlySqlTransaction }:
+                    return (StatusCodes.Status503ServiceUnavailable, "database-read-only", "The database server takes no changes at the moment. Nothing was changed.");
+                case PostgresException { SqlState: PostgresErrorCodes.InvalidPassword or PostgresErrorCodes.InvalidAuthorizationSpecification or PostgresErrorCodes.InvalidCatalogName or PostgresErrorCodes.InsufficientPrivilege } refused:
+                    return (StatusCodes.Status503ServiceUnavailable, "database-refused", $"The database server refuses Daxlin: {refused.MessageText}. Nothing was changed.");
+                case PostgresException { SqlState: PostgresErrorCodes.CharacterNotInRepertoire or PostgresErrorCodes.UntranslatableCharacter }:
+                    return (StatusCodes.Status422UnprocessableEntity, "character-unstorable", "A text holds a character that no database keeps (U+0000). Leave it out; nothing was changed.");
+                case PostgresException { SqlState: ['0', '8', ..] or ['5', '7', 'P', ..] or PostgresErrorCodes.TooManyConnections }:
+                case NpgsqlException { InnerException: System.Net.Sockets.SocketException or IOException or TimeoutException }:
+                    return (StatusCodes.Status503ServiceUnavailable, Away, "The database server cannot be reached. Nothing was changed that was not confirmed; what waits goes on by itself when it answers again.");
                 case SqliteException { SqliteErrorCode: SqliteCorrupt or SqliteNotADatabase }:
                     return (StatusCodes.Status503ServiceUnavailable, "database-damaged",
                         "The database is damaged: it cannot be read any more. Stop the service and restore the data folder from a backup; the documents are kept.");

@@ -17,6 +17,13 @@ public sealed class StorageState(DataFolder folder)
 
     public void Clear() => trouble = null;
 
+    /// <summary>Takes a trouble back that has passed; any other stays.</summary>
+    public void Clear(string code)
+    {
+        if (trouble is { } now && now.Code == code)
+            Clear();
+    }
+
     /// <summary>Waits until the disk has room again, saying so meanwhile.</summary>
     public async Task UntilThereIsRoom(CancellationToken cancel)
     {

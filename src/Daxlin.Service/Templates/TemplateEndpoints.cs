@@ -121,11 +121,12 @@ internal static class TemplateEndpoints
         }
         if (Note.Of(note) is not { } words)
             return Note.TooLong;
-        using var _ = await turn.Take(cancel);
+        await using var change = await turn.Take(db, cancel);
         var newest = await Newest(db, template.Name, cancel);
         if (newest is not null && Seen.RefuseVersion(request, newest.Version, $"template “{template.Name}”", newest.SavedBy, newest.SavedAt, newest.Note) is { } unseen)
             return unseen;
         var saved = await history.Save(newest, template, json, words, actor.Name, recapture ?? true, cancel);
+        await change.Commit(cancel);
         return saved.IsNew ? TypedResults.Created($"/api/v1/templates/{template.Name}", saved) : TypedResults.Ok(saved);
     }
 
@@ -164,10 +165,15 @@ internal static class TemplateEndpoints
     {
         if (Note.Of(said) is not { } note)
             return Note.TooLong;
-        using var _ = await turn.Take(cancel);
+        await using var change = await turn.Take(db, cancel);
         if (await Newest(db, name, cancel) is not { } newest)
             return NotThere(name);
-        return Seen.Refuse(request, newest.Version, () => Changed(newest)) is { } unseen ? unseen : await act(newest, note);
+        if (Seen.Refuse(request, newest.Version, () => Changed(newest)) is { } unseen)
+            return unseen;
+        var answer = await act(newest, note);
+        if (answer.Result is Ok<TemplateSaved>)
+            await change.Commit(cancel);
+        return answer;
     }
 
     private static string Changed(TemplateVersion newest) =>

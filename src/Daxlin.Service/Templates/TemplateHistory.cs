@@ -81,7 +81,6 @@ public sealed class TemplateHistory(DaxlinDb db, CaptureQueue queue, BatchEvents
     /// <remarks>The turn to write is taken by who asks, before looking at the newest version: what was seen is then still so.</remarks>
     private async Task<TemplateSaved> Change(bool recaptures, Func<(TemplateVersion Row, bool IsNew)> change, CancellationToken cancel)
     {
-        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         var (row, isNew) = change();
         if (isNew)
         {
@@ -92,11 +91,13 @@ public sealed class TemplateHistory(DaxlinDb db, CaptureQueue queue, BatchEvents
         }
         await db.SaveChangesAsync(cancel);
         var again = recaptures ? await Stale(cancel) : [];
-        await transaction.CommitAsync(cancel);
-        foreach (var intake in again)
-            queue.Add(intake.BatchId, intake.Id);
-        foreach (var batch in again.Select(intake => intake.BatchId).Distinct())
-            events.Moved(batch);
+        db.Then(() =>
+        {
+            foreach (var intake in again)
+                queue.Add(intake.BatchId, intake.Id);
+            foreach (var batch in again.Select(intake => intake.BatchId).Distinct())
+                events.Moved(batch);
+        });
         return new TemplateSaved(row.Name, row.Version, isNew, again.Count);
     }
 

@@ -48,12 +48,11 @@ internal static class VendorEndpoints
     private static async Task<Results<Created<VendorDetail>, ProblemHttpResult>> Begin(
         VendorToKeep wanted, Actor actor, DaxlinDb db, VendorKeeping keeping, WriteTurn turn, HttpResponse response, CancellationToken cancel)
     {
-        using var _ = await turn.Take(cancel);
-        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        await using var change = await turn.Take(db, cancel);
         var (vendor, moved, refused) = await keeping.Keep(null, wanted.Record, actor.Name, cancel);
         if (vendor is null)
             return refused!.ToProblem();
-        await transaction.CommitAsync(cancel);
+        await change.Commit(cancel);
         return TypedResults.Created($"/api/v1/vendors/{vendor.Id}", await Tagged(vendor, moved, db, response, cancel));
     }
 

@@ -51,9 +51,8 @@ public sealed class VendorImport(DaxlinDb db, VendorKeeping keeping, WriteTurn t
     {
         string Cell(string column) => cells.GetValueOrDefault(column, "");
         var name = Cell(VendorFile.Name);
-        using var _ = await turn.Take(cancel);
+        await using var change = await turn.Take(db, cancel);
         db.ChangeTracker.Clear();
-        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         var vendor = await VendorRegister.Find(db, name, cancel);
         var revision = vendor?.Revision ?? 0;
         var had = vendor is null ? new VendorRecord(name, [], [], "", null, "", "") : await VendorRegister.Record(db, vendor, cancel);
@@ -73,7 +72,7 @@ public sealed class VendorImport(DaxlinDb db, VendorKeeping keeping, WriteTurn t
             if (await keeping.AddAccount(kept, new AccountToAdd(iban, "From a file of vendors"), who, cancel) is { Code: not "account-there" } unwanted)
                 return new ImportedVendor(row, name, "refused", unwanted.Sentence);
         }
-        await transaction.CommitAsync(cancel);
+        await change.Commit(cancel);
         return new ImportedVendor(row, kept.Name, vendor is null ? "added" : kept.Revision == revision ? "same" : "changed", "");
     }
 

@@ -20,15 +20,14 @@ internal static class Bound
         CancellationToken cancel)
         where TRow : class, IRevised
     {
-        using var _ = await turn.Take(cancel);
+        await using var change = await turn.Take(db, cancel);
         if (await db.Set<TRow>().SingleOrDefaultAsync(row => row.Id == id, cancel) is not { } row)
             return Problem.NotThere($"{what} {id}");
         if (Seen.Refuse(request, row.Revision, () => changed(row)) is { } unseen)
             return unseen;
-        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         if (await act(row) is { } refused)
             return refused.ToProblem();
-        await transaction.CommitAsync(cancel);
+        await change.Commit(cancel);
         Seen.Tag(request.HttpContext.Response, row.Revision);
         return TypedResults.Ok(await answer(row));
     }

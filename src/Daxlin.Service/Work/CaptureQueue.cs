@@ -1,46 +1,21 @@
 namespace Daxlin.Service.Work;
 
-/// <summary>
-/// Which documents wait for their capture, batch by batch in turn, so that a batch of ten does not wait for one of ten
-/// thousand. Only a way to wake the workers: what waits is in the database, so nothing is lost with this queue.
-/// </summary>
-public sealed class CaptureQueue : IDisposable
+/// <summary>Which documents wait for their capture, batch by batch in turn, so that a batch of ten does not wait for one of ten thousand.</summary>
+/// <remarks>What waits is in the database, so nothing is lost with a queue.</remarks>
+public abstract class CaptureQueue : IDisposable
 {
-    private readonly Lock guard = new();
-    private readonly Queue<int> turns = [];
-    private readonly Dictionary<int, Queue<int>> waiting = [];
-    private readonly SemaphoreSlim count = new(0);
+    /// <summary>Takes over what waits from before.</summary>
+    /// <returns>How many documents that are.</returns>
+    public abstract Task<int> Begin(CancellationToken cancel);
 
-    public void Add(int batch, int intake)
-    {
-        lock (guard)
-        {
-            if (!waiting.TryGetValue(batch, out var own))
-            {
-                waiting.Add(batch, own = new Queue<int>());
-                turns.Enqueue(batch);
-            }
-            own.Enqueue(intake);
-        }
-        count.Release();
-    }
+    /// <summary>A document waits, as the database says by now.</summary>
+    public abstract void Add(int batch, int intake);
 
     /// <summary>The next document of the batch whose turn it is; waits if there is none.</summary>
-    public async Task<(int Batch, int Intake)> Next(CancellationToken cancel)
-    {
-        await count.WaitAsync(cancel);
-        lock (guard)
-        {
-            var batch = turns.Dequeue();
-            var own = waiting[batch];
-            var intake = own.Dequeue();
-            if (own.Count > 0)
-                turns.Enqueue(batch);
-            else
-                waiting.Remove(batch);
-            return (batch, intake);
-        }
-    }
+    public abstract Task<(int Batch, int Intake)> Next(CancellationToken cancel);
 
-    public void Dispose() => count.Dispose();
+    /// <summary>Nobody here works on a document any more, whatever came of it.</summary>
+    public abstract Task End(int intake, CancellationToken cancel);
+
+    public abstract void Dispose();
 }

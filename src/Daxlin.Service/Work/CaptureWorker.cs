@@ -1,5 +1,4 @@
 using Daxlin.Service.Storage;
-using Microsoft.EntityFrameworkCore;
 
 namespace Daxlin.Service.Work;
 
@@ -9,22 +8,17 @@ namespace Daxlin.Service.Work;
 /// in between; at the next start whatever waits is queued again. On a full disk the work stands still until there is room.
 /// </remarks>
 public sealed class CaptureWorker(
-    CaptureQueue queue, DocumentCapture capture, StorageState storage, IDbContextFactory<DaxlinDb> databases, ILogger<CaptureWorker> log)
+    CaptureQueue queue, DocumentCapture capture, StorageState storage, TimeProvider clock, ILogger<CaptureWorker> log)
     : BackgroundService
 {
+    private static readonly TimeSpan BetweenTries = TimeSpan.FromSeconds(1);
+
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         try
         {
-            await using (var db = await databases.CreateDbContextAsync(stoppingToken))
-            {
-                var waiting = await db.Intakes.Where(intake => intake.State == IntakeState.Waiting)
-                    .OrderBy(intake => intake.Id).Select(intake => new { intake.BatchId, intake.Id }).ToListAsync(stoppingToken);
-                if (waiting.Count > 0)
-                    log.LogInformation("{Count} documents wait from before; going on with them", waiting.Count);
-                foreach (var intake in waiting)
-                    queue.Add(intake.BatchId, intake.Id);
-            }
+            if (await queue.Begin(stoppingToken) is > 0 and var waiting)
+                log.LogInformation("{Count} documents wait from before; going on with them", waiting);
             await Task.WhenAll(Enumerable.Range(0, Environment.ProcessorCount).Select(_ => WorkOff(stoppingToken)));
         }
         catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)
@@ -37,10 +31,14 @@ public sealed class CaptureWorker(
     {
         while (true)
         {
-            var (batch, intake) = await queue.Next(cancel);
+            var intake = 0;
+            var batch = 0;
             try
             {
+                (batch, intake) = await queue.Next(cancel);
                 await capture.Run(intake, cancel);
+                await queue.End(intake, cancel);
+                storage.Clear(StorageFaults.Away);
             }
             catch (Exception error) when (!cancel.IsCancellationRequested)
             {
@@ -63,6 +61,13 @@ public sealed class CaptureWorker(
         {
             // SQLite has waited already as long as it does; another program's lock passes.
             queue.Add(batch, intake);
+            return;
+        }
+        if (StorageFaults.Of(error) is { Code: StorageFaults.Away } away)
+        {
+            // What was taken is free again for whoever reaches the server first.
+            storage.Report(away.Code, away.Sentence);
+            await Task.Delay(BetweenTries, clock, cancel);
             return;
         }
         log.LogError(error, "Capturing the document of intake {Intake} failed", intake);

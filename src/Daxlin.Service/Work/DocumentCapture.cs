@@ -50,21 +50,21 @@ public sealed class DocumentCapture(
 
     private async Task CountDeath(int intakeId, CancellationToken cancel)
     {
-        using var _ = await turn.Take(cancel);
         await using var db = await databases.CreateDbContextAsync(cancel);
+        await using var change = await turn.Take(db, cancel);
         await db.Intakes.Where(row => row.Id == intakeId).ExecuteUpdateAsync(set => set.SetProperty(row => row.Attempts, row => row.Attempts + 1), cancel);
+        await change.Commit(cancel);
     }
 
     /// <param name="round">The round in which the reason was found; null for any.</param>
     public async Task SetAside(int intakeId, string code, string reason, CancellationToken cancel, int? round = null)
     {
         int batch;
-        using (await turn.Take(cancel))
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        await using (var change = await turn.Take(db, cancel))
         {
-            await using var db = await databases.CreateDbContextAsync(cancel);
-            await using var transaction = await db.Database.BeginTransactionAsync(cancel);
             var intake = await db.Intakes.SingleAsync(row => row.Id == intakeId, cancel);
-            if (round is not null && intake.Round != round)
+            if (round is not null && (intake.Round != round || intake.State != IntakeState.Waiting))
                 return;
             (intake.State, intake.ReasonCode, intake.Reason) = (IntakeState.Unreadable, code, reason);
             // What was captured while the bytes were whole says nothing less now that the disk has lost them.
@@ -75,7 +75,7 @@ public sealed class DocumentCapture(
                 await StoreFindings.Refresh(db, [], [.. gone.Select(InvoiceKeys.Of)], clock.GetUtcNow().UtcDateTime, cancel);
             }
             await db.SaveChangesAsync(cancel);
-            await transaction.CommitAsync(cancel);
+            await change.Commit(cancel);
             batch = intake.BatchId;
         }
         events.Moved(batch);
@@ -84,16 +84,15 @@ public sealed class DocumentCapture(
     private async Task Store(int intakeId, int round, DocumentOutcome outcome, CancellationToken cancel)
     {
         int batch;
-        using (await turn.Take(cancel))
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        await using (var change = await turn.Take(db, cancel))
         {
-            await using var db = await databases.CreateDbContextAsync(cancel);
-            await using var transaction = await db.Database.BeginTransactionAsync(cancel);
             var intake = await db.Intakes.SingleAsync(row => row.Id == intakeId, cancel);
-            // Put back to wait meanwhile: it is captured anew, by what was saved meanwhile.
-            if (intake.Round != round)
+            // Put back to wait meanwhile: it is captured anew, by what was saved meanwhile. Or another service was thought dead, and was only slow.
+            if (intake.Round != round || intake.State != IntakeState.Waiting)
                 return;
             await CapturedDocument.Keep(db, intake, outcome, clock.GetUtcNow().UtcDateTime, cancel);
-            await transaction.CommitAsync(cancel);
+            await change.Commit(cancel);
             batch = intake.BatchId;
         }
         events.Moved(batch);

@@ -1,16 +1,32 @@
 using System.Collections.Concurrent;
 using System.Runtime.CompilerServices;
 using System.Threading.Channels;
+using Daxlin.Service.Nodes;
 
 namespace Daxlin.Service.Work;
 
-/// <summary>Tells who is listening that some long work has moved on.</summary>
+/// <summary>Tells who is listening that some long work has moved on, whichever of the services that share the database it is done by.</summary>
 public abstract class ProgressEvents
 {
     private readonly ConcurrentDictionary<Guid, (int Of, Channel<int> Channel)> listeners = [];
+    private readonly NodeMessages messages;
+    private readonly string topic;
+
+    /// <param name="topic">What moves on: <c>batch</c>.</param>
+    protected ProgressEvents(NodeMessages messages, string topic)
+    {
+        (this.messages, this.topic) = (messages, topic);
+        messages.Listen(topic, MovedHere);
+    }
 
     /// <param name="work">Its number.</param>
     public void Moved(int work)
+    {
+        MovedHere(work);
+        messages.Tell(topic, work);
+    }
+
+    private void MovedHere(int work)
     {
         foreach (var (of, channel) in listeners.Values)
         {

@@ -1,4 +1,5 @@
 using System.Text.Json.Nodes;
+using Daxlin.Testing;
 
 namespace Daxlin.Service.Tests.Receivers;
 

@@ -2,11 +2,12 @@ using System.Buffers;
 using System.Collections.Concurrent;
 using System.Net;
 using System.Text.Json.Nodes;
+using Daxlin.Testing;
 using MimeKit;
-using SmtpServer;
 using SmtpServer.ComponentModel;
 using SmtpServer.Protocol;
 using SmtpServer.Storage;
+using SmtpServer;
 
 namespace Daxlin.Service.Tests.Receivers;
 

@@ -1,5 +1,6 @@
 using System.Diagnostics;
 using System.Text.Json.Nodes;
+using Daxlin.Testing;
 
 namespace Daxlin.Service.Tests.Receivers;
 

@@ -1,8 +1,9 @@
 using System.Collections.Concurrent;
 using System.Net;
 using System.Security.Cryptography;
-using System.Text;
 using System.Text.Json.Nodes;
+using System.Text;
+using Daxlin.Testing;
 
 namespace Daxlin.Service.Tests.Receivers;
 

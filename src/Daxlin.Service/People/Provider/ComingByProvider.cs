@@ -23,7 +23,7 @@ internal sealed class ComingByProvider(DaxlinDb db, ILookupNormalizer names, Sig
         var (issuer, subject) = (vouched.FindFirstValue("iss")!, vouched.FindFirstValue("sub")!);
         var name = PersonName.Tidied(vouched.FindFirstValue(provider.NameClaim) ?? "");
         var roles = provider.ByGroup.Of(vouched.FindAll(provider.GroupsClaim).Select(claim => claim.Value));
-        using var _ = await turn.Take(cancel);
+        await using var change = await turn.Take(db, cancel);
         var known = await db.UserLogins.Where(login => login.LoginProvider == issuer && login.ProviderKey == subject)
             .Join(db.Users, login => login.UserId, one => one.Id, (_, one) => one).SingleOrDefaultAsync(cancel);
         var (person, refused) = known is not null ? (known, null) : await Meet(provider, issuer, subject, name, roles, cancel);
@@ -35,9 +35,11 @@ internal sealed class ComingByProvider(DaxlinDb db, ILookupNormalizer names, Sig
                 new Deed(person is null ? HistoryStreams.SignIns : HistoryStreams.Person(person.Id), Now, Deed.Daxlin, HistoryActs.SignInRefused, $"refused a sign-in by {provider.Name} from {SigningIn.AddressOf(context)}: {refused}"),
                 cancel);
             await db.SaveChangesAsync(cancel);
+            await change.Commit(cancel);
             return refused;
         }
         await signingIn.Begin(person!, context, $"signed in by {provider.Name}", cancel);
+        await change.Commit(cancel);
         return null;
     }
 

@@ -66,7 +66,7 @@ internal static class CodingEndpoints
 
     /// <remarks>Rules that are there are bound to what was seen if If-Match says so; a file under version control is saved unseen.</remarks>
     private static async Task<Results<Ok<CodingSaved>, Created<CodingSaved>, ProblemHttpResult>> Save(
-        HttpRequest request, string? note, Actor actor, CodingShelf shelf, ListShelf lists, WriteTurn turn, CancellationToken cancel)
+        HttpRequest request, string? note, Actor actor, CodingShelf shelf, ListShelf lists, DaxlinDb db, WriteTurn turn, CancellationToken cancel)
     {
         var document = await SentDocument.Of(request, CodingReader.Longest, cancel);
         try
@@ -81,11 +81,12 @@ internal static class CodingEndpoints
         }
         if (Note.Of(note) is not { } words)
             return Note.TooLong;
-        using var _ = await turn.Take(cancel);
+        await using var change = await turn.Take(db, cancel);
         var newest = await shelf.Row(null, cancel);
         if (newest is not null && Seen.RefuseVersion(request, newest.Version, "coding rules", newest.SavedBy, newest.SavedAt, newest.Note) is { } unseen)
             return unseen;
         var saved = await shelf.Save(newest, document, words, actor.Name, cancel);
+        await change.Commit(cancel);
         return saved.IsNew ? TypedResults.Created("/api/v1/coding-rules", saved) : TypedResults.Ok(saved);
     }
 

@@ -45,7 +45,7 @@ internal sealed class CodingShelf(DaxlinDb db, CodingWorker worker, TimeProvider
             new Deed(HistoryStreams.Coding, row.SavedAt, who, HistoryActs.CodingSaved, $"saved version {row.Version}") { Reason = note, Content = HistoryChain.ContentOf(document) },
             cancel);
         await db.SaveChangesAsync(cancel);
-        worker.Wake();
+        db.Then(worker.Wake);
         return new CodingSaved(row.Version, true);
     }
 }

@@ -74,7 +74,7 @@ internal sealed class DeliveryActs(DaxlinDb db, ReceiverShelf receivers, Deliver
     {
         await HistoryLog.Record(db, new Deed(HistoryStreams.PostingRun(delivery.RunNumber), at, who, act, what) { Reason = reason }, cancel);
         await db.SaveChangesAsync(cancel);
-        worker.Wake();
-        events.Moved(delivery.RunNumber);
+        db.Then(worker.Wake);
+        db.Then(() => events.Moved(delivery.RunNumber));
     }
 }

@@ -51,11 +51,14 @@ internal static class DeliveryEndpoints
     private static async Task<Results<Created<DeliveryRecord>, ProblemHttpResult>> Ask(
         int number, DeliveryToAsk wanted, Actor actor, DaxlinDb db, DeliveryActs acts, WriteTurn turn, CancellationToken cancel)
     {
-        using var _ = await turn.Take(cancel);
+        await using var change = await turn.Take(db, cancel);
         if (await db.PostingRuns.FindAsync([number], cancel) is not { } run)
             return Problem.NotThere($"posting run {number}");
         var (delivery, refused) = await acts.Ask(run, wanted, actor.Name, cancel);
-        return delivery is null ? refused!.ToProblem() : TypedResults.Created($"/api/v1/deliveries/{delivery.Id}", DeliveryRecord.Of(delivery));
+        if (delivery is null)
+            return refused!.ToProblem();
+        await change.Commit(cancel);
+        return TypedResults.Created($"/api/v1/deliveries/{delivery.Id}", DeliveryRecord.Of(delivery));
     }
 
     private static Task<Results<Ok<DeliveryRecord>, ProblemHttpResult>> TryAgain(int id, Actor actor, DaxlinDb db, DeliveryActs acts, WriteTurn turn, CancellationToken cancel) =>
@@ -67,10 +70,13 @@ internal static class DeliveryEndpoints
 
     private static async Task<Results<Ok<DeliveryRecord>, ProblemHttpResult>> Act(int id, DaxlinDb db, WriteTurn turn, Func<Delivery, Task<Refused?>> act, CancellationToken cancel)
     {
-        using var _ = await turn.Take(cancel);
+        await using var change = await turn.Take(db, cancel);
         if (await db.Deliveries.FindAsync([id], cancel) is not { } row)
             return NotThere(id);
-        return await act(row) is { } refused ? refused.ToProblem() : TypedResults.Ok(DeliveryRecord.Of(row));
+        if (await act(row) is { } refused)
+            return refused.ToProblem();
+        await change.Commit(cancel);
+        return TypedResults.Ok(DeliveryRecord.Of(row));
     }
 
     private static ServerSentEventsResult<DeliveryProgress> Events(

@@ -1,6 +1,7 @@
 using Daxlin.Core.History;
 using Daxlin.Core.Posting.Receivers;
 using Daxlin.Service.History;
+using Daxlin.Service.Nodes;
 using Daxlin.Service.Posting.Receivers;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Work;
@@ -14,12 +15,14 @@ namespace Daxlin.Service.Posting.Deliveries;
 /// delivered or given up. What is handed over is stored step by step (<see cref="IDeliveryWay{TWay}"/>); a kill loses nothing.
 /// </remarks>
 internal sealed class DeliveryWorker(
-    IDbContextFactory<DaxlinDb> databases, DeliveryWays ways, WriteTurn turn, DeliveryEvents events, TimeProvider clock, ILogger<DeliveryWorker> log) : BackgroundService
+    IDbContextFactory<DaxlinDb> databases, DeliveryWays ways, WriteTurn turn, DeliveryEvents events, NodeMessages messages, Leases leases, TimeProvider clock, ILogger<DeliveryWorker> log) : BackgroundService
 {
     /// <summary>It looks again after so long at least: clocks are set, and a delivery that was forgotten would be forgotten for ever.</summary>
     private static readonly TimeSpan LongestRest = TimeSpan.FromMinutes(10);
 
-    private readonly WakeCall call = new();
+    private static readonly TimeSpan WhileOthersDeliver = TimeSpan.FromSeconds(1);
+
+    private readonly WakeCall call = new(messages, "deliveries");
 
     /// <summary>Something is to be delivered, or can be now.</summary>
     public void Wake() => call.Wake();
@@ -72,16 +75,34 @@ internal sealed class DeliveryWorker(
         var due = first.FindAll(row => row.NextAt <= now);
         if (due.Count == 0)
             return first.Count == 0 ? LongestRest : TimeSpan.FromTicks(Math.Min((first.Min(row => row.NextAt) - now).Ticks, LongestRest.Ticks));
-        await Task.WhenAll(due.Select(row => Attempt(row.Id, cancel)));
-        return TimeSpan.Zero;
+        var tried = await Task.WhenAll(due.Select(row => Attempt(row.Id, cancel)));
+        return tried.Contains(true) ? TimeSpan.Zero : WhileOthersDeliver;
     }
 
-    private async Task Attempt(int id, CancellationToken cancel)
+    /// <returns>False if another service is at it.</returns>
+    private async Task<bool> Attempt(int id, CancellationToken cancel)
+    {
+        if (!await leases.Take(Leases.Delivery, id, cancel))
+            return false;
+        try
+        {
+            await AttemptHeld(id, cancel);
+            return true;
+        }
+        finally
+        {
+            await leases.End(Leases.Delivery, id, CancellationToken.None);
+        }
+    }
+
+    private async Task AttemptHeld(int id, CancellationToken cancel)
     {
         var isBegun = false;
         try
         {
             (var parcel, isBegun) = await ParcelOf(id, cancel);
+            if (parcel is null)
+                return;
             if (!isBegun)
             {
                 await ways.Prepare(parcel, cancel);
@@ -103,10 +124,13 @@ internal sealed class DeliveryWorker(
         }
     }
 
-    private async Task<(Parcel Parcel, bool IsBegun)> ParcelOf(int id, CancellationToken cancel)
+    /// <returns>Null for one that another service has delivered since it was found.</returns>
+    private async Task<(Parcel? Parcel, bool IsBegun)> ParcelOf(int id, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         var row = await db.Deliveries.AsNoTracking().SingleAsync(one => one.Id == id, cancel);
+        if (row.State != DeliveryState.Waiting)
+            return (null, false);
         var newest = await ReceiverShelf.Newest(db).AsNoTracking().SingleAsync(one => one.Name == row.Receiver, cancel);
         if (newest.IsRetired)
             throw new DeliveryFaultException($"The receiver “{row.Receiver}” is retired.", nothingReached: true);
@@ -148,9 +172,9 @@ internal sealed class DeliveryWorker(
     private async Task<bool> Change(int id, Action<Delivery> change, string? act, CancellationToken cancel)
     {
         int run;
-        using (await turn.Take(cancel))
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        await using (var stored = await turn.Take(db, cancel))
         {
-            await using var db = await databases.CreateDbContextAsync(cancel);
             var row = await db.Deliveries.SingleAsync(one => one.Id == id, cancel);
             if (row.State != DeliveryState.Waiting)
                 return false;
@@ -166,6 +190,7 @@ internal sealed class DeliveryWorker(
                     cancel);
             }
             await db.SaveChangesAsync(cancel);
+            await stored.Commit(cancel);
             run = row.RunNumber;
         }
         events.Moved(run);

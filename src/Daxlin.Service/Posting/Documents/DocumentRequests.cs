@@ -16,11 +16,12 @@ internal static class DocumentRequests
     {
         if (Note.Of(note) is not { } words)
             return Note.TooLong;
-        using var _ = await turn.Take(cancel);
+        await using var change = await turn.Take(shelf.Db, cancel);
         var newest = await shelf.Row(name, null, cancel);
         if (newest is not null && Seen.RefuseVersion(request, newest.Version, $"{shelf.What} “{name}”", newest.SavedBy, newest.SavedAt, newest.Note) is { } unseen)
             return unseen;
         var saved = await shelf.Save(newest, name, document, words, actor.Name, cancel);
+        await change.Commit(cancel);
         return saved.IsNew ? TypedResults.Created(address, saved) : TypedResults.Ok(saved);
     }
 
@@ -31,7 +32,7 @@ internal static class DocumentRequests
     {
         if (Note.Of(said.Note) is not { } words)
             return Note.TooLong;
-        using var _ = await turn.Take(cancel);
+        await using var change = await turn.Take(shelf.Db, cancel);
         var what = $"{shelf.What} “{name}”";
         if (await shelf.Row(name, null, cancel) is not { } newest)
             return Problem.NotThere(what);
@@ -39,6 +40,8 @@ internal static class DocumentRequests
             return unseen;
         if (newest.IsRetired == isRetired)
             return Problem.Of(StatusCodes.Status409Conflict, isRetired ? "already-retired" : "not-retired", $"The {what} is {(isRetired ? "retired already" : "in use")}.");
-        return TypedResults.Ok(await shelf.SetRetired(newest, isRetired, words, actor.Name, cancel));
+        var saved = await shelf.SetRetired(newest, isRetired, words, actor.Name, cancel);
+        await change.Commit(cancel);
+        return TypedResults.Ok(saved);
     }
 }

@@ -9,7 +9,7 @@ namespace Daxlin.Service.Posting.Documents;
 internal abstract class DocumentShelf<TVersion>(DaxlinDb db, TimeProvider clock)
     where TVersion : NamedDocument, new()
 {
-    protected DaxlinDb Db => db;
+    public DaxlinDb Db => db;
 
     protected DateTime Now => clock.GetUtcNow().UtcDateTime;
 

@@ -22,7 +22,7 @@ internal sealed class LayoutShelf(DaxlinDb db, CodingWorker coding, TimeProvider
     protected override Task Changed(string name, CancellationToken cancel)
     {
         // A layout in use may want codes.
-        coding.Wake();
+        Db.Then(coding.Wake);
         return Task.CompletedTask;
     }
 

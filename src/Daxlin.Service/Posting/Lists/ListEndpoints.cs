@@ -43,18 +43,19 @@ internal static class ListEndpoints
         ? TypedResults.File(Encoding.UTF8.GetBytes(ListFile.Write(ListShelf.EntriesOf(list))), "text/csv; charset=utf-8", $"{name}.csv") : NotThere(name);
 
     /// <remarks>A list that is there is bound to what was seen if If-Match says so; a file under version control is taken in unseen.</remarks>
-    private static async Task<Results<Ok<ListSummary>, ProblemHttpResult>> Import(string name, HttpRequest request, Actor actor, ListShelf shelf, WriteTurn turn, CancellationToken cancel)
+    private static async Task<Results<Ok<ListSummary>, ProblemHttpResult>> Import(string name, HttpRequest request, Actor actor, ListShelf shelf, DaxlinDb db, WriteTurn turn, CancellationToken cancel)
     {
         if (DocumentName.FaultOf(name) is { } fault)
             return Problem.Of(StatusCodes.Status422UnprocessableEntity, "name-faulty", fault);
         var (entries, refused) = ListFile.Read(await SentDocument.Of(request, LongestFile, cancel));
         if (refused is not null)
             return refused.ToProblem();
-        using var _ = await turn.Take(cancel);
+        await using var change = await turn.Take(db, cancel);
         var newest = await shelf.Find(name, cancel);
         if (newest is not null && Seen.RefuseVersion(request, newest.Version, $"list “{name}”", newest.SavedBy, newest.SavedAt) is { } unseen)
             return unseen;
         var saved = await shelf.Save(newest, name, entries, actor.Name, cancel);
+        await change.Commit(cancel);
         Seen.Tag(request.HttpContext.Response, saved.Version);
         return TypedResults.Ok(new ListSummary(saved.Name, saved.Version, saved.Count, saved.SavedAt, saved.SavedBy));
     }

@@ -49,7 +49,7 @@ internal sealed class ListShelf(DaxlinDb db, CodingWorker coding, TimeProvider c
             new Deed(HistoryStreams.List(name), row.SavedAt, who, HistoryActs.ListSaved, $"saved version {row.Version}, {entries.Length} {(entries.Length == 1 ? "entry" : "entries")}") { Content = HistoryChain.ContentOf(text) },
             cancel);
         await db.SaveChangesAsync(cancel);
-        coding.Wake();
+        db.Then(coding.Wake);
         return row;
     }
 

@@ -31,7 +31,7 @@ internal static class PeriodEndpoints
     private static async Task<Results<Ok<ClosedPeriodsRecord>, ProblemHttpResult>> Close(
         PeriodsToClose wanted, HttpRequest request, HttpResponse response, Actor actor, DaxlinDb db, ClosedPeriods periods, WriteTurn turn, CancellationToken cancel)
     {
-        using var _ = await turn.Take(cancel);
+        await using var change = await turn.Take(db, cancel);
         var newest = await periods.Newest(cancel);
         if (Seen.Refuse(request, newest?.Id ?? 0, () => Changed(newest)) is { } changed)
         {
@@ -39,6 +39,7 @@ internal static class PeriodEndpoints
         }
         if (await periods.Close(newest, wanted, actor.Name, cancel) is { } refused)
             return refused.ToProblem();
+        await change.Commit(cancel);
         return await Show(db, response, cancel);
     }
 

@@ -134,22 +134,24 @@ internal static class ReceiverEndpoints
         var secret = (await SentDocument.Of(request, SecretStore.Longest, cancel)).TrimEnd('\r', '\n');
         if (secret.Length is 0 or > SecretStore.Longest)
             return Problem.Of(StatusCodes.Status422UnprocessableEntity, "secret-faulty", $"A secret has 1 to {SecretStore.Longest} characters.");
-        using var _ = await turn.Take(cancel);
+        await using var change = await turn.Take(db, cancel);
         secrets.Keep(name, secret);
         await HistoryLog.Record(db, new Deed(HistoryStreams.Secrets, clock.GetUtcNow().UtcDateTime, actor.Name, HistoryActs.SecretKept, $"kept the secret “{name}”"), cancel);
         await db.SaveChangesAsync(cancel);
         await shelf.TryNow(db.Deliveries, cancel);
+        await change.Commit(cancel);
         return TypedResults.NoContent();
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> Forget(
         string name, Actor actor, SecretStore secrets, DaxlinDb db, TimeProvider clock, WriteTurn turn, CancellationToken cancel)
     {
-        using var _ = await turn.Take(cancel);
+        await using var change = await turn.Take(db, cancel);
         if (DocumentName.FaultOf(name) is not null || !secrets.Forget(name))
             return Problem.NotThere($"secret “{name}”");
         await HistoryLog.Record(db, new Deed(HistoryStreams.Secrets, clock.GetUtcNow().UtcDateTime, actor.Name, HistoryActs.SecretForgotten, $"forgot the secret “{name}”"), cancel);
         await db.SaveChangesAsync(cancel);
+        await change.Commit(cancel);
         return TypedResults.NoContent();
     }
 

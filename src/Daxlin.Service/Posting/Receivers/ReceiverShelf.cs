@@ -64,6 +64,6 @@ internal sealed class ReceiverShelf(DaxlinDb db, SecretStore secrets, DeliveryWo
     {
         var now = Now;
         await deliveries.Where(row => row.State == DeliveryState.Waiting && row.NextAt > now).ExecuteUpdateAsync(set => set.SetProperty(row => row.NextAt, now), cancel);
-        worker.Wake();
+        Db.Then(worker.Wake);
     }
 }

@@ -659,6 +659,28 @@ namespace Daxlin.Service.Storage.Migrations
                     b.ToTable("Layouts");
                 });
 
+            modelBuilder.Entity("Daxlin.Service.Storage.Lease", b =>
+                {
+                    b.Property<string>("Work")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Of")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Node")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("Until")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Work", "Of");
+
+                    b.HasIndex("Node");
+
+                    b.ToTable("Leases");
+                });
+
             modelBuilder.Entity("Daxlin.Service.Storage.ListVersion", b =>
                 {
                     b.Property<int>("Id")

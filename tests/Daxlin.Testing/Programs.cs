@@ -2,10 +2,10 @@ using System.Diagnostics;
 using System.Net;
 using System.Net.Sockets;
 
-namespace Daxlin.Service.Tests.Receivers;
+namespace Daxlin.Testing;
 
 /// <summary>Programs of the machine that tests start.</summary>
-internal static class Programs
+public static class Programs
 {
     public static int FreePort()
     {

@@ -1,0 +1,67 @@
+using Microsoft.EntityFrameworkCore;
+using Npgsql;
+
+namespace Daxlin.Service.Storage;
+
+/// <summary>A database of PostgreSQL, which several services may share.</summary>
+/// <param name="connection">As its client library takes it: <c>Host=db.example.org;Database=daxlin;Username=daxlin</c>.</param>
+internal sealed class PostgresStore(string connection) : Store
+{
+    /// <summary>The key of the lock that whoever changes something holds; any number that no other program on the database uses.</summary>
+    private const long Turn = 0x4461786C696E;
+
+    /// <exception cref="SettingsException">It is no connection to a server.</exception>
+    public static void Check(string connection)
+    {
+        try
+        {
+            if (new NpgsqlConnectionStringBuilder(connection) is { Host: { Length: > 0 }, Database: { Length: > 0 } })
+                return;
+        }
+        catch (Exception error) when (error is ArgumentException or FormatException)
+        {
+            // What stands in it may hold a password, so it is not repeated.
+        }
+        throw new SettingsException("The store is named by how its server of PostgreSQL is reached: --store \"Host=db.example.org;Database=daxlin;Username=daxlin\". A password belongs in the variable DAXLIN_STORE, or in the file ~/.pgpass.");
+    }
+
+    public override void Configure(DbContextOptionsBuilder builder) => builder.UseNpgsql(connection).AddInterceptors(LostConnections.Instance);
+
+    /// <remarks>Its migrations are its own: <see cref="PostgresDb"/>.</remarks>
+    public override async Task Migrate(DaxlinDb db)
+    {
+        var options = new DbContextOptionsBuilder<DaxlinDb>();
+        Configure(options);
+        await using var own = new PostgresDb(options.Options);
+        await own.Database.MigrateAsync();
+    }
+
+    /// <remarks>Whether its own files are whole, the server says by its own ways.</remarks>
+    public override async Task<(IReadOnlyList<string> Documents, IReadOnlyList<DataFault> Faults)> Look(CancellationToken cancel)
+    {
+        var options = new DbContextOptionsBuilder<DaxlinDb>();
+        Configure(options);
+        await using var db = new DaxlinDb(options.Options);
+        try
+        {
+            return (await Documents(db, cancel), []);
+        }
+        catch (Exception error) when (StorageFaults.Of(error) is var (_, code, sentence))
+        {
+            return ([], [new DataFault("the database server", code, sentence)]);
+        }
+    }
+
+    /// <remarks>
+    /// What a transaction reads once it has the lock is what the one before it has stored: each statement sees what was stored when it
+    /// began (read committed). The server gives the lock on when the transaction ends, however it ends.
+    /// </remarks>
+    public override async Task TakeTurn(DaxlinDb db, CancellationToken cancel)
+    {
+        var usual = db.Database.GetCommandTimeout();
+        // A posting run of another service may take minutes; who waits for it can give up by itself.
+        db.Database.SetCommandTimeout(0);
+        await db.Database.ExecuteSqlAsync($"SELECT pg_advisory_xact_lock({Turn})", cancel);
+        db.Database.SetCommandTimeout(usual);
+    }
+}

@@ -1,0 +1,25 @@
+using Microsoft.EntityFrameworkCore;
+
+namespace Daxlin.Service.Storage;
+
+/// <summary>Which database the service stores in: what is the same to all who read and write it is <see cref="DaxlinDb"/>, what is not is here.</summary>
+internal abstract class Store
+{
+    /// <param name="folder">Of the service, whose file is the database where none is named.</param>
+    public static Store Of(ServiceSettings settings, DataFolder folder) => settings.Store.Length > 0 ? new PostgresStore(settings.Store) : new SqliteStore(folder);
+
+    /// <summary>Has contexts work on it.</summary>
+    public abstract void Configure(DbContextOptionsBuilder builder);
+
+    /// <summary>Brings the database to the newest form, or makes it.</summary>
+    public abstract Task Migrate(DaxlinDb db);
+
+    /// <summary>Looks through the database and changes nothing, whether a service runs on it or not.</summary>
+    /// <returns>The hashes of all documents that it knows, in their order, and what is wrong with it.</returns>
+    public abstract Task<(IReadOnlyList<string> Documents, IReadOnlyList<DataFault> Faults)> Look(CancellationToken cancel);
+
+    protected static Task<List<string>> Documents(DaxlinDb db, CancellationToken cancel) => db.Intakes.Select(intake => intake.Sha256).Distinct().OrderBy(sha256 => sha256).ToListAsync(cancel);
+
+    /// <summary>Waits, within a transaction that was just begun, until no other process that shares the database is changing it.</summary>
+    public abstract Task TakeTurn(DaxlinDb db, CancellationToken cancel);
+}

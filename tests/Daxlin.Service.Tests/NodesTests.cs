@@ -1,0 +1,115 @@
+using System.Text.Json.Nodes;
+using Daxlin.Testing;
+
+namespace Daxlin.Service.Tests;
+
+/// <summary>Several services on one database server are, to whoever uses them, one.</summary>
+public class NodesTests
+{
+    private sealed record Pair(PostgresServer Server, ServiceUnderTest One, ServiceUnderTest Two) : IAsyncDisposable
+    {
+        public static async Task<Pair> Start()
+        {
+            var server = await PostgresServer.Start();
+            var (data, store) = (Directory.CreateTempSubdirectory("daxlin-nodes-").FullName, await server.Make("daxlin"));
+            // Both make the database's tables, at once.
+            var both = await Task.WhenAll(new[] { "one", "two" }.Select(node => ServiceUnderTest.Start(data, arguments: ["--store", store, "--node", node])));
+            return new Pair(server, both[0], both[1]);
+        }
+
+        public async ValueTask DisposeAsync()
+        {
+            await Two.Terminate();
+            await One.DisposeAsync();
+            await Server.DisposeAsync();
+        }
+    }
+
+    [Fact]
+    public async Task What_one_takes_in_both_capture_and_show_and_each_invoice_is_approved_and_posted_once()
+    {
+        await using var nodes = await Pair.Start();
+        await nodes.One.SaveTemplates(Repository.Samples);
+        var batch = await nodes.One.OpenBatch("November");
+        Assert.Equal(batch, await nodes.Two.OpenBatch("November"));
+        var files = Repository.SampleVendors.SelectMany(Repository.SampleInvoices).ToList();
+        var parts = files.Chunk((files.Count / 2) + 1).ToList();
+        await Task.WhenAll(nodes.One.Upload(batch, parts[0]), nodes.Two.Upload(batch, parts[1]));
+        // Who listens at one hears what the other does.
+        await Task.WhenAll(nodes.One.UntilDone(batch), nodes.Two.UntilDone(batch));
+        var invoices = await nodes.One.Invoices(batch);
+        Assert.Equal(invoices.Select(one => one.ToJsonString()), (await nodes.Two.Invoices(batch)).Select(one => one.ToJsonString()));
+        Assert.Equal(files.Count, (await nodes.Two.All($"batches/{batch}/documents")).Count(one => (string?)one["state"] == "done"));
+        Assert.Equal(invoices.Count, invoices.Select(one => (string?)one["file"] + one["firstPage"]).Distinct().Count());
+        Assert.Equal(0L, await nodes.Server.Ask("SELECT count(*) FROM \"Leases\"", "daxlin"));
+
+        // The same decision at both at once is made once, and told to the other as made.
+        var clear = invoices.Where(one => (string?)one["state"] == "clear").ToList();
+        foreach (var one in clear)
+        {
+            var revision = (int)(await nodes.One.Get($"invoices/{one["id"]}"))["revision"]!;
+            var said = await Task.WhenAll(nodes.One.Decide(one["id"], "approval", revision), nodes.Two.Decide(one["id"], "approval", revision));
+            Assert.Equal([200, 412], said.Select(answer => answer.Status).Order());
+        }
+        var runs = (await Task.WhenAll(Enumerable.Range(0, 6).Select(at => (at % 2 == 0 ? nodes.One : nodes.Two).PostAll()))).Where(run => run.Status == 201).ToList();
+        Assert.Equal(clear.Count, runs.Sum(run => (int)run.Body["invoices"]!));
+        Assert.Equal(Enumerable.Range(1, runs.Count), runs.Select(run => (int)run.Body["number"]!).Order());
+        Assert.True((bool)(await nodes.Two.Get("history/verify"))["isWhole"]!);
+    }
+
+    [Fact]
+    public async Task A_template_that_is_saved_at_one_is_what_the_other_captures_by()
+    {
+        await using var nodes = await Pair.Start();
+        var batch = await nodes.One.OpenBatch("November");
+        await nodes.Two.Upload(batch, Repository.SampleInvoices("port-ellery-galley").Take(2));
+        await nodes.Two.UntilDone(batch);
+        Assert.All(await nodes.One.Invoices(batch), one => Assert.Equal("unplaced", (string?)one["state"]));
+        await nodes.One.SaveTemplates(Path.Combine(Repository.Samples, "port-ellery-galley"));
+        await nodes.Two.UntilDone(batch);
+        Assert.All(await nodes.Two.Invoices(batch), one => Assert.Equal("clear", (string?)one["state"]));
+        // A document that comes now is captured by whichever of them is first.
+        await nodes.Two.Upload(batch, Repository.SampleInvoices("port-ellery-galley").Skip(2));
+        await nodes.One.UntilDone(batch);
+        Assert.All(await nodes.One.Invoices(batch), one => Assert.NotEqual("unplaced", (string?)one["state"]));
+    }
+
+    [Fact]
+    public async Task Two_of_one_name_two_of_no_server_and_what_is_no_server_are_refused_in_a_sentence()
+    {
+        await using var nodes = await Pair.Start();
+        Task<(int ExitCode, string Said)> Refused(params string[] said) => ServiceUnderTest.Refused(["--data", nodes.One.Data, "--port", "0", "--ends-with-input", "--without-sign-in", .. said]);
+        Assert.Equal((2, $"Another Daxlin service is running as “one” on the data in {nodes.One.Data}. Give this one a name of its own with --node."), await Tidy(Refused("--store", nodes.Server.Reached("daxlin"), "--node", "one")));
+        Assert.StartsWith("--node names one of several services", (await Refused("--node", "three")).Said, StringComparison.Ordinal);
+        Assert.StartsWith("The store is named by how its server", (await Refused("--store", "daxlin.db")).Said, StringComparison.Ordinal);
+        var (code, said) = await Refused("--store", nodes.Server.Reached("daxlin").Replace(PostgresServer.Password, "gannet", StringComparison.Ordinal), "--node", "three");
+        Assert.Equal(4, code);
+        Assert.StartsWith("The database server refuses Daxlin: password authentication failed", said, StringComparison.Ordinal);
+        Assert.DoesNotContain("gannet", said, StringComparison.Ordinal);
+        (code, said) = await Refused("--store", $"Host=127.0.0.1;Port={Programs.FreePort()};Database=daxlin;Username=daxlin", "--node", "three");
+        Assert.Equal(4, code);
+        Assert.StartsWith("The database server cannot be reached.", said, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_server_that_goes_away_is_told_and_work_goes_on_when_it_is_back()
+    {
+        await using var nodes = await Pair.Start();
+        await nodes.One.SaveTemplates(Path.Combine(Repository.Samples, "port-ellery-galley"));
+        var batch = await nodes.One.OpenBatch("November");
+        await nodes.One.Upload(batch, Repository.SampleInvoices("port-ellery-galley"));
+        await nodes.Server.Stop();
+        using (var answer = await nodes.One.Http.GetAsync(new Uri("batches", UriKind.Relative)))
+        {
+            Assert.Equal(503, (int)answer.StatusCode);
+            Assert.Equal("database-away", (string?)JsonNode.Parse(await answer.Content.ReadAsStringAsync())!["code"]);
+        }
+        await nodes.Server.Restart();
+        await nodes.One.UntilWell();
+        await nodes.Two.UntilWell();
+        Assert.Equal(0, (int)(await nodes.Two.UntilDone(batch))["waiting"]!);
+        Assert.All(await nodes.One.Invoices(batch), one => Assert.NotEqual("unplaced", (string?)one["state"]));
+    }
+
+    private static async Task<(int ExitCode, string Said)> Tidy(Task<(int ExitCode, string Said)> refused) => ((await refused).ExitCode, (await refused).Said.Trim());
+}
