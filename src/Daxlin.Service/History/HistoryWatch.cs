@@ -12,7 +12,14 @@ public sealed class HistoryWatch(IDbContextFactory<DaxlinDb> databases, WriteTur
     {
         try
         {
-            await Verify(stoppingToken);
+            try
+            {
+                await Verify(stoppingToken);
+            }
+            catch (Exception error) when (StorageFaults.Of(error) is var (code, _, _))
+            {
+                log.LogWarning("The history was not looked through: {Code}", code);
+            }
             using var timer = new PeriodicTimer(BetweenSeals, clock);
             do
                 await Seal(stoppingToken);

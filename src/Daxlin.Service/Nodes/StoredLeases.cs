@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Daxlin.Service.Storage;
 using Microsoft.EntityFrameworkCore;
 
@@ -10,6 +11,9 @@ internal sealed class StoredLeases(IDbContextFactory<DaxlinDb> databases, Servic
     public const int Seconds = 30;
 
     private static readonly TimeSpan BetweenRenewals = TimeSpan.FromSeconds(Seconds / 6);
+
+    /// <summary>What is worked on here. One that ended while the server was away is not among them, and so comes free.</summary>
+    private readonly ConcurrentDictionary<(string Work, int Of), bool> held = [];
 
     private readonly CancellationTokenSource ends = new();
     private Task renewing = Task.CompletedTask;
@@ -31,11 +35,14 @@ internal sealed class StoredLeases(IDbContextFactory<DaxlinDb> databases, Servic
     public override async Task<bool> Take(string work, int of, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return await db.Database.ExecuteSqlAsync(
+        var isTaken = await db.Database.ExecuteSqlAsync(
             $"""
             INSERT INTO "Leases" ("Work", "Of", "Node", "Until") VALUES ({work}, {of}, {settings.Node}, now() + make_interval(secs => {Seconds}))
             ON CONFLICT ("Work", "Of") DO UPDATE SET "Node" = excluded."Node", "Until" = excluded."Until" WHERE "Leases"."Until" <= now()
             """, cancel) == 1;
+        if (isTaken)
+            held[(work, of)] = true;
+        return isTaken;
     }
 
     /// <summary>Takes the first document of the next batch that has one which waits and which nobody captures.</summary>
@@ -58,11 +65,15 @@ internal sealed class StoredLeases(IDbContextFactory<DaxlinDb> databases, Servic
                 RETURNING "Of")
             SELECT "Id", "BatchId" FROM next WHERE "Id" IN (SELECT "Of" FROM taken)
             """).ToListAsync(cancel);
-        return taken is [var one] ? (one.BatchId, one.Id) : null;
+        if (taken is not [var one])
+            return null;
+        held[(Capture, one.Id)] = true;
+        return (one.BatchId, one.Id);
     }
 
     public override async Task End(string work, int of, CancellationToken cancel)
     {
+        held.TryRemove((work, of), out _);
         await using var db = await databases.CreateDbContextAsync(cancel);
         await db.Leases.Where(lease => lease.Work == work && lease.Of == of && lease.Node == settings.Node).ExecuteDeleteAsync(cancel);
     }
@@ -76,7 +87,11 @@ internal sealed class StoredLeases(IDbContextFactory<DaxlinDb> databases, Servic
             {
                 await timer.WaitForNextTickAsync(cancel);
                 await using var db = await databases.CreateDbContextAsync(cancel);
-                await db.Database.ExecuteSqlAsync($"""UPDATE "Leases" SET "Until" = now() + make_interval(secs => {Seconds}) WHERE "Node" = {settings.Node}""", cancel);
+                foreach (var (work, these) in held.Keys.GroupBy(one => one.Work).Select(group => (group.Key, group.Select(one => one.Of).ToArray())))
+                {
+                    await db.Database.ExecuteSqlAsync(
+                        $"""UPDATE "Leases" SET "Until" = now() + make_interval(secs => {Seconds}) WHERE "Node" = {settings.Node} AND "Work" = {work} AND "Of" = ANY ({these})""", cancel);
+                }
             }
             catch (OperationCanceledException)
             {

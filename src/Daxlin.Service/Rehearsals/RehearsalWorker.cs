@@ -21,10 +21,17 @@ public sealed class RehearsalWorker(
             while (true)
             {
                 await call.Wait(stoppingToken);
-                while (await First(stoppingToken) is { } id && await leases.Take(Leases.Rehearsal, id, stoppingToken))
+                try
                 {
-                    await Run(id, stoppingToken);
-                    await leases.End(Leases.Rehearsal, id, stoppingToken);
+                    while (await First(stoppingToken) is { } id && await leases.Take(Leases.Rehearsal, id, stoppingToken))
+                    {
+                        await Run(id, stoppingToken);
+                        await leases.End(Leases.Rehearsal, id, stoppingToken);
+                    }
+                }
+                catch (Exception error) when (!stoppingToken.IsCancellationRequested && StorageFaults.Of(error) is not null)
+                {
+                    log.LogWarning(error, "Rehearsals wait for the database");
                 }
             }
         }

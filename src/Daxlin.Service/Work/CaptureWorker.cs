@@ -37,13 +37,25 @@ public sealed class CaptureWorker(
             {
                 (batch, intake) = await queue.Next(cancel);
                 await capture.Run(intake, cancel);
-                await queue.End(intake, cancel);
-                storage.Clear(StorageFaults.Away);
             }
             catch (Exception error) when (!cancel.IsCancellationRequested)
             {
                 await Settle(batch, intake, error, cancel);
             }
+            if (intake > 0)
+                await End(intake, cancel);
+        }
+    }
+
+    private async Task End(int intake, CancellationToken cancel)
+    {
+        try
+        {
+            await queue.End(intake, cancel);
+        }
+        catch (Exception error) when (!cancel.IsCancellationRequested && StorageFaults.Of(error) is not null)
+        {
+            // It comes free by itself.
         }
     }
 

@@ -14,14 +14,15 @@ internal sealed class SharedCaptureQueue : CaptureQueue
 
     private readonly StoredLeases leases;
     private readonly NodeMessages messages;
+    private readonly StorageState storage;
     private readonly IDbContextFactory<DaxlinDb> databases;
     private readonly SemaphoreSlim woken = new(0);
     private int asleep;
     private int last;
 
-    public SharedCaptureQueue(StoredLeases leases, NodeMessages messages, IDbContextFactory<DaxlinDb> databases)
+    public SharedCaptureQueue(StoredLeases leases, NodeMessages messages, StorageState storage, IDbContextFactory<DaxlinDb> databases)
     {
-        (this.leases, this.messages, this.databases) = (leases, messages, databases);
+        (this.leases, this.messages, this.storage, this.databases) = (leases, messages, storage, databases);
         messages.Listen(Topic, _ => Wake());
     }
 
@@ -45,7 +46,10 @@ internal sealed class SharedCaptureQueue : CaptureQueue
             Interlocked.Increment(ref asleep);
             try
             {
-                if ((await leases.TakeCapture(last, cancel) ?? await leases.TakeCapture(0, cancel)) is var (batch, intake))
+                var taken = await leases.TakeCapture(last, cancel) ?? await leases.TakeCapture(0, cancel);
+                // The server answers, whatever it did before.
+                storage.Clear(StorageFaults.Away);
+                if (taken is var (batch, intake))
                 {
                     last = batch;
                     return (batch, intake);
