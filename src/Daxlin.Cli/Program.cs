@@ -9,6 +9,8 @@ root.Options.Add(CommandContext.Person);
 root.Subcommands.Add(DemoCommand.Make());
 root.Subcommands.Add(ServeCommand.Make());
 root.Subcommands.Add(CheckCommand.Make());
+foreach (var copying in BackupCommands.Make())
+    root.Subcommands.Add(copying);
 root.Subcommands.Add(LoginCommands.Login());
 root.Subcommands.Add(LoginCommands.Logout());
 root.Subcommands.Add(LoginCommands.WhoAmI());

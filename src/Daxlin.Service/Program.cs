@@ -1,4 +1,5 @@
 using Daxlin.Service;
+using Daxlin.Service.Backups;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Trial;
 using Daxlin.Service.Web;
@@ -16,6 +17,11 @@ if (args is [OpenApiDocument.Argument, var path])
     return await OpenApiDocument.Write(path);
 if (args is [DataCheck.Argument, .. var which])
     return await DataCheck.Run(which);
+
+if (args is [BackupCommand.Argument, .. var backedUp])
+    return await BackupCommand.Run(backedUp);
+if (args is [RestoreCommand.Argument, .. var restored])
+    return await RestoreCommand.Run(restored);
 
 try
 {

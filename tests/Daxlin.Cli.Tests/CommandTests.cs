@@ -97,6 +97,31 @@ public sealed class CommandTests : IDisposable
     }
 
     [Fact]
+    public async Task What_is_stored_is_backed_up_while_it_works_and_put_back_elsewhere()
+    {
+        await using var service = await ServiceUnderTest.Start();
+        var batch = await service.OpenBatch("November");
+        await service.Upload(batch, Repository.SampleInvoices("port-ellery-galley").Take(3));
+        await service.UntilDone(batch);
+        var (backup, elsewhere) = (Path.Combine(scratch, "backup"), Path.Combine(scratch, "elsewhere"));
+        async Task<(int, string)> Run(params string[] arguments)
+        {
+            var (exit, output, error) = await Client.Run(null, arguments);
+            return (exit, string.Join(' ', (output + error).Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries)));
+        }
+        var (code, said) = await Run("backup", backup, "--data", service.Data);
+        Assert.Equal(0, code);
+        Assert.Matches(@"^Backed up: 3 documents \(0\.\d MB\), 1 batch, 3 invoices, 0 posting runs, \d+ entries of the history\. Each document has its hash, and the history is whole\.$", said);
+        (code, said) = await Run("backup", backup, "--data", service.Data);
+        Assert.Equal((2, $"There is something in {backup} already. A backup wants a folder of its own. It was not done."), (code, said));
+        (code, said) = await Run("restore", backup, "--data", elsewhere);
+        Assert.Equal(0, code);
+        Assert.StartsWith("Restored: 3 documents", said, StringComparison.Ordinal);
+        await using var again = await ServiceUnderTest.Start(elsewhere);
+        Assert.Equal(3, (await again.Invoices(batch)).Count);
+    }
+
+    [Fact]
     public async Task What_cannot_be_done_is_said_in_a_sentence_with_its_exit_code()
     {
         await using var service = await ServiceUnderTest.Start();

@@ -50,6 +50,16 @@ internal sealed class ServiceProcess : ServiceRun
         return (process.ExitCode, said);
     }
 
+    /// <summary>Runs the service's program on something that comes to an end.</summary>
+    public static async Task<(int ExitCode, string Said, string Complained)> RunToEnd(params string[] arguments)
+    {
+        using var process = Process.Start(StartInfo(arguments))!;
+        process.StandardInput.Close();
+        var (said, complained) = (process.StandardOutput.ReadToEndAsync(), process.StandardError.ReadToEndAsync());
+        await process.WaitForExitAsync().WaitAsync(Patience);
+        return (process.ExitCode, await said, (await complained).Trim());
+    }
+
     public override async Task<int> Terminate()
     {
         using var kill = Process.Start("kill", ["-TERM", $"{process.Id}"]);

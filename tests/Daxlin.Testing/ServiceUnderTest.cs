@@ -26,11 +26,12 @@ public sealed class ServiceUnderTest : IAsyncDisposable
     /// <param name="port">0 for any that is free.</param>
     /// <param name="signsIn">Says that people have to sign in; else everyone may do everything, as at one desk.</param>
     /// <param name="apart">Says that it is a process of its own, which can be killed and measured.</param>
+    /// <param name="isOwnStore">Says that it stores where its arguments say, or in its folder, whatever tests are told to store in.</param>
     /// <param name="arguments">What else it is told.</param>
-    public static async Task<ServiceUnderTest> Start(string? data = null, string? samples = null, int port = 0, bool signsIn = false, bool apart = false, params string[] arguments)
+    public static async Task<ServiceUnderTest> Start(string? data = null, string? samples = null, int port = 0, bool signsIn = false, bool apart = false, bool isOwnStore = false, params string[] arguments)
     {
         data ??= Directory.CreateTempSubdirectory("daxlin-test-").FullName;
-        string[] all = ["--data", data, "--port", port.ToString(System.Globalization.CultureInfo.InvariantCulture), .. samples is null ? Array.Empty<string>() : ["--samples", samples], .. signsIn ? Array.Empty<string>() : ["--without-sign-in"], .. arguments.Contains("--store") ? [] : await StoreUnderTest.Arguments(data), .. arguments];
+        string[] all = ["--data", data, "--port", port.ToString(System.Globalization.CultureInfo.InvariantCulture), .. samples is null ? Array.Empty<string>() : ["--samples", samples], .. signsIn ? Array.Empty<string>() : ["--without-sign-in"], .. isOwnStore || arguments.Contains("--store") ? [] : await StoreUnderTest.Arguments(data), .. arguments];
         return new ServiceUnderTest(apart ? await ServiceProcess.Start(all) : await ServiceWithin.Start(all), data);
     }
 
@@ -86,6 +87,9 @@ public sealed class ServiceUnderTest : IAsyncDisposable
 
     /// <inheritdoc cref="ServiceProcess.KillWhileStarting"/>
     public static Task KillWhileStarting(string data, string? file) => ServiceProcess.KillWhileStarting(data, file);
+
+    /// <inheritdoc cref="ServiceProcess.RunToEnd"/>
+    public static Task<(int ExitCode, string Said, string Complained)> RunToEnd(params string[] arguments) => ServiceProcess.RunToEnd(arguments);
 
     /// <inheritdoc cref="ServiceProcess.Refused"/>
     public static Task<(int ExitCode, string Said)> Refused(params string[] arguments) => ServiceProcess.Refused(arguments);

@@ -1,3 +1,4 @@
+using System.Globalization;
 using Daxlin.Core.Templates;
 using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
@@ -165,7 +166,12 @@ public class DaxlinDb(DbContextOptions<DaxlinDb> options) : IdentityUserContext<
         builder.Entity<Lease>().HasKey(lease => new { lease.Work, lease.Of });
         builder.Entity<Lease>().HasIndex(lease => lease.Node);
         if (Database.IsNpgsql())
+        {
+            // The chain hashes times as they were, to the last of their seven digits; a server's own times have six.
+            builder.Entity<HistoryRow>().Property(row => row.At).HasConversion(
+                time => time.ToUniversalTime().ToString("O", CultureInfo.InvariantCulture), text => DateTime.Parse(text, CultureInfo.InvariantCulture, DateTimeStyles.RoundtripKind));
             CompareByBytes(builder);
+        }
     }
 
     /// <summary>Texts are alike, and follow each other, by their bytes, whatever language the database server speaks: as in a file of SQLite.</summary>

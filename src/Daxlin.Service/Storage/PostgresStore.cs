@@ -1,3 +1,5 @@
+using System.Collections.Immutable;
+using Daxlin.Service.Backups;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
 
@@ -36,12 +38,48 @@ internal sealed class PostgresStore(string connection) : Store
         await own.Database.MigrateAsync();
     }
 
+    public override async Task<bool> IsEmpty(CancellationToken cancel)
+    {
+        await using var db = Open();
+        await Migrate(db);
+        return !await db.History.AnyAsync(cancel) && !await db.Batches.AnyAsync(cancel) && !await db.Templates.AnyAsync(cancel) && !await db.Users.AnyAsync(cancel);
+    }
+
+    public override async Task<ImmutableSortedDictionary<string, int>> CopyTo(DataFolder copy, CancellationToken cancel)
+    {
+        var file = new SqliteStore(copy);
+        await using var to = file.Open();
+        await file.Migrate(to);
+        await to.Database.ExecuteSqlRawAsync("PRAGMA journal_mode=DELETE;", cancel);
+        await using var from = Open();
+        return await DatabaseCopy.Run(from, to, cancel);
+    }
+
+    /// <remarks>The file may be of an earlier release, so a copy of it is brought to the newest form first.</remarks>
+    public override async Task<ImmutableSortedDictionary<string, int>> TakeFrom(DataFolder copy, CancellationToken cancel)
+    {
+        var passing = new DataFolder(Directory.CreateTempSubdirectory("daxlin-restore-").FullName);
+        try
+        {
+            File.Copy(copy.Database, passing.Database);
+            var file = new SqliteStore(passing);
+            await using var from = file.Open();
+            await file.Migrate(from);
+            await using var to = Open();
+            await Migrate(to);
+            return await DatabaseCopy.Run(from, to, cancel);
+        }
+        finally
+        {
+            SqliteStore.LetGo(passing);
+            Directory.Delete(passing.Root, recursive: true);
+        }
+    }
+
     /// <remarks>Whether its own files are whole, the server says by its own ways.</remarks>
     public override async Task<(IReadOnlyList<string> Documents, IReadOnlyList<DataFault> Faults)> Look(CancellationToken cancel)
     {
-        var options = new DbContextOptionsBuilder<DaxlinDb>();
-        Configure(options);
-        await using var db = new DaxlinDb(options.Options);
+        await using var db = Open();
         try
         {
             return (await Documents(db, cancel), []);

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 
@@ -29,6 +30,55 @@ internal sealed class SqliteStore(DataFolder folder) : Store
             faults.Add(new DataFault("daxlin.db", "database-damaged", StorageFaults.Of(error)?.Sentence ?? "The database cannot be read."));
         }
         return (documents, faults);
+    }
+
+    public override Task<bool> IsEmpty(CancellationToken cancel) => Task.FromResult(!File.Exists(folder.Database));
+
+    /// <remarks>By the database's own online copy: what a service commits meanwhile is in it or not, never in part.</remarks>
+    public override async Task<ImmutableSortedDictionary<string, int>> CopyTo(DataFolder copy, CancellationToken cancel)
+    {
+        if (!File.Exists(folder.Database))
+            throw new SettingsException($"There is no database in {folder.Root}.");
+        await using (var from = new SqliteConnection(new SqliteConnectionStringBuilder { DataSource = folder.Database, Mode = SqliteOpenMode.ReadOnly, Pooling = false }.ToString()))
+        await using (var to = new SqliteConnection(new SqliteConnectionStringBuilder { DataSource = copy.Database, Pooling = false }.ToString()))
+        {
+            await from.OpenAsync(cancel);
+            await to.OpenAsync(cancel);
+            from.BackupDatabase(to);
+            await using var alone = to.CreateCommand();
+            // One file that is whole by itself, without a log beside it.
+            alone.CommandText = "PRAGMA journal_mode=DELETE;";
+            await alone.ExecuteNonQueryAsync(cancel);
+        }
+        await using var db = new SqliteStore(copy).Open();
+        return await Rows(db, cancel);
+    }
+
+    public override async Task<ImmutableSortedDictionary<string, int>> TakeFrom(DataFolder copy, CancellationToken cancel)
+    {
+        File.Copy(copy.Database, folder.Database);
+        await using var db = Open();
+        await Migrate(db);
+        return await Rows(db, cancel);
+    }
+
+    /// <summary>Closes what is kept open to a file, so that it is whole and can be moved.</summary>
+    public static void LetGo(DataFolder copy)
+    {
+        using var kept = new SqliteConnection($"Data Source={copy.Database}");
+        SqliteConnection.ClearPool(kept);
+    }
+
+    private static async Task<ImmutableSortedDictionary<string, int>> Rows(DaxlinDb db, CancellationToken cancel)
+    {
+        var rows = ImmutableSortedDictionary.CreateBuilder<string, int>(StringComparer.Ordinal);
+        foreach (var table in db.Model.GetEntityTypes().Where(type => type.ClrType != typeof(Lease)).Select(type => type.GetTableName()!))
+        {
+#pragma warning disable EF1002 // Names of the model's own tables.
+            rows[table] = (await db.Database.SqlQueryRaw<int>($"SELECT COUNT(*) AS \"Value\" FROM \"{table}\"").ToListAsync(cancel))[0];
+#pragma warning restore EF1002
+        }
+        return rows.ToImmutable();
     }
 
     public override async Task Migrate(DaxlinDb db)

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 
 namespace Daxlin.Service.Storage;
@@ -10,6 +11,25 @@ internal abstract class Store
 
     /// <summary>Has contexts work on it.</summary>
     public abstract void Configure(DbContextOptionsBuilder builder);
+
+    /// <summary>A context of its own, outside of any service.</summary>
+    public DaxlinDb Open()
+    {
+        var options = new DbContextOptionsBuilder<DaxlinDb>();
+        Configure(options);
+        return new DaxlinDb(options.Options);
+    }
+
+    /// <summary>Says that nothing was ever stored in it, or that it is not there.</summary>
+    public abstract Task<bool> IsEmpty(CancellationToken cancel);
+
+    /// <summary>Makes a file of all that it holds at one moment, while a service may run on it.</summary>
+    /// <returns>How many rows each table has.</returns>
+    public abstract Task<ImmutableSortedDictionary<string, int>> CopyTo(DataFolder copy, CancellationToken cancel);
+
+    /// <summary>Takes over all of such a file, whichever release made it. Only for one that is empty.</summary>
+    /// <returns>How many rows each table has.</returns>
+    public abstract Task<ImmutableSortedDictionary<string, int>> TakeFrom(DataFolder copy, CancellationToken cancel);
 
     /// <summary>Brings the database to the newest form, or makes it.</summary>
     public abstract Task Migrate(DaxlinDb db);

@@ -327,8 +327,9 @@ namespace Daxlin.Service.Storage.PostgresMigrations
                         .HasColumnType("text")
                         .UseCollation("C");
 
-                    b.Property<DateTime>("At")
-                        .HasColumnType("timestamp with time zone");
+                    b.Property<string>("At")
+                        .IsRequired()
+                        .HasColumnType("text");
 
                     b.Property<string>("Before")
                         .IsRequired()

@@ -136,7 +136,7 @@ namespace Daxlin.Service.Storage.PostgresMigrations
                         .Annotation("Npgsql:ValueGenerationStrategy", NpgsqlValueGenerationStrategy.IdentityByDefaultColumn),
                     Stream = table.Column<string>(type: "text", nullable: false, collation: "C"),
                     Number = table.Column<int>(type: "integer", nullable: false),
-                    At = table.Column<DateTime>(type: "timestamp with time zone", nullable: false),
+                    At = table.Column<string>(type: "text", nullable: false),
                     By = table.Column<string>(type: "text", nullable: false, collation: "C"),
                     Act = table.Column<string>(type: "text", nullable: false, collation: "C"),
                     What = table.Column<string>(type: "text", nullable: false, collation: "C"),

@@ -12,7 +12,7 @@ using Npgsql.EntityFrameworkCore.PostgreSQL.Metadata;
 namespace Daxlin.Service.Storage.PostgresMigrations
 {
     [DbContext(typeof(PostgresDb))]
-    [Migration("20261201113350_First")]
+    [Migration("20261201121555_First")]
     partial class First
     {
         /// <inheritdoc />
@@ -330,8 +330,9 @@ namespace Daxlin.Service.Storage.PostgresMigrations
                         .HasColumnType("text")
                         .UseCollation("C");
 
-                    b.Property<DateTime>("At")
-                        .HasColumnType("timestamp with time zone");
+                    b.Property<string>("At")
+                        .IsRequired()
+                        .HasColumnType("text");
 
                     b.Property<string>("Before")
                         .IsRequired()

@@ -1,0 +1,45 @@
+using System.Text.Json;
+using Daxlin.Core.History;
+using Daxlin.Service.History;
+using Daxlin.Service.Storage;
+
+namespace Daxlin.Service.Backups;
+
+/// <summary>Puts a backup into an empty data folder, or an empty database of a server with it: also the way from one to the other.</summary>
+internal static class RestoreCommand
+{
+    public const string Argument = "restore";
+
+    /// <param name="arguments">The folder that holds the backup, and <c>--data DIR --store CONNECTION</c>.</param>
+    public static Task<int> Run(string[] arguments) => CopyCommand.Run(arguments, Make);
+
+    private static async Task<Backup> Make(string of, ServiceSettings settings, CancellationToken cancel)
+    {
+        var told = await Read(of, cancel);
+        await using var held = FolderLock.Take(settings.Data, settings.Node);
+        var folder = new DataFolder(settings.Data, settings.Node);
+        var (target, copy) = (Store.Of(settings, folder), new DataFolder(of, isLookedAtOnly: true));
+        if (folder.HasDocuments || !await target.IsEmpty(cancel))
+            throw new SettingsException($"There is something in {folder.Root} already, or in its database. A backup is restored into an empty folder and an empty database.");
+        var rows = await target.TakeFrom(copy, cancel);
+        var (documents, _) = await target.Look(cancel);
+        var (bytes, faults) = await KeptFiles.Copy(copy, folder, documents, Console.Error, cancel);
+        await using var db = target.Open();
+        var history = await HistoryVerification.Run(db, withRecords: true, cancel);
+        if (!history.IsWhole)
+            faults.Add(new DataFault("the history", "history-broken", history.Sentence));
+        if (history.NewestSeal != told.NewestSeal)
+            faults.Add(new DataFault("the history", "seal-differs", "The newest seal of the history is not the one that the backup was made with."));
+        return told with { Rows = rows, Documents = documents.Count, Bytes = bytes, Faults = [.. faults] };
+    }
+
+    private static async Task<Backup> Read(string of, CancellationToken cancel)
+    {
+        var (said, database) = (Path.Combine(of, Backup.FileName), Path.Combine(of, "daxlin.db"));
+        if (!File.Exists(said) || !File.Exists(database))
+            throw new SettingsException($"{of} is no whole backup: it has no {(File.Exists(said) ? "database" : Backup.FileName)}. One that was broken off is to be made again.");
+        var told = JsonSerializer.Deserialize<Backup>(await File.ReadAllTextAsync(said, cancel), CopyCommand.Form) ?? throw new SettingsException($"{said} says nothing.");
+        return HistoryChain.ContentOf(await File.ReadAllBytesAsync(database, cancel)) == told.DatabaseSha256 ? told
+            : throw new SettingsException($"The database in {of} is not the one that was backed up: its bytes were changed since.");
+    }
+}
