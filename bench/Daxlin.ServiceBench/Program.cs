@@ -13,10 +13,16 @@ using Spectre.Console;
 // How fast the service is over HTTP, beside the same capture in one process on the same cores, in one run.
 //   Daxlin.ServiceBench FOLDER INVOICES     made invoices of the demo's vendors to capture, invoices in the store for the lists
 //   Daxlin.ServiceBench --posting INVOICES    how long posting runs over so many invoices take, by layout
+//   Daxlin.ServiceBench --nodes FOLDER      documents a second of one service and of two on one database server, by processors
 //   Daxlin.ServiceBench --sign-in TRIES     how long refused sign-ins take, by why they are refused
 if (args[0] == "--sign-in")
 {
     await SignInBench.Run(int.Parse(args[1], CultureInfo.InvariantCulture));
+    return;
+}
+if (args[0] == "--nodes")
+{
+    await NodesBench.Run(args[1]);
     return;
 }
 if (args[0] == "--posting")

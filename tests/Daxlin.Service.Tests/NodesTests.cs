@@ -75,6 +75,21 @@ public class NodesTests
     }
 
     [Fact]
+    public async Task What_one_had_that_died_is_captured_by_another_once_nobody_has_renewed_it_and_not_before()
+    {
+        await using var nodes = await Pair.Start();
+        await nodes.One.SaveTemplates(Path.Combine(Repository.Samples, "port-ellery-galley"));
+        var batch = await nodes.One.OpenBatch("November");
+        await nodes.Server.Ask("INSERT INTO \"Leases\" VALUES ('capture', 1, 'gone', now() + interval '6 seconds')", "daxlin");
+        await nodes.One.Upload(batch, Repository.SampleInvoices("port-ellery-galley").Take(3));
+        await nodes.Two.UntilDone(batch);
+        Assert.Equal(3, (await nodes.One.Invoices(batch)).Count);
+        var times = (string)(await nodes.Server.Ask("""SELECT string_agg("IntakeId"::text, ' ' ORDER BY "CapturedAt") FROM "Invoices" """, "daxlin"))!;
+        Assert.EndsWith(" 1", times, StringComparison.Ordinal);
+        Assert.Equal(0L, await nodes.Server.Ask("SELECT count(*) FROM \"Leases\"", "daxlin"));
+    }
+
+    [Fact]
     public async Task Two_of_one_name_two_of_no_server_and_what_is_no_server_are_refused_in_a_sentence()
     {
         await using var nodes = await Pair.Start();

@@ -103,6 +103,13 @@ public sealed class PostgresServer : IAsyncDisposable
         }
     }
 
+    /// <summary>For the end of this process, when nothing can be waited for any more: its own processes notice, and end.</summary>
+    public void EndWithProcess()
+    {
+        server.Kill(entireProcessTree: true);
+        Directory.Delete(folder, recursive: true);
+    }
+
     public async ValueTask DisposeAsync()
     {
         await Stop();

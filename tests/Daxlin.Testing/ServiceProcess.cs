@@ -10,9 +10,19 @@ internal sealed class ServiceProcess : ServiceRun
 
     private ServiceProcess(Process process, string address) => (this.process, Address) = (process, address);
 
-    public static async Task<ServiceProcess> Start(string[] arguments)
+    /// <param name="core">The only processor that it and its reading processes may use; null for all.</param>
+    public static async Task<ServiceProcess> Start(string[] arguments, int? core = null)
     {
-        var process = Process.Start(StartInfo([.. arguments, "--ends-with-input"]))!;
+        var start = StartInfo([.. arguments, "--ends-with-input"]);
+        if (core is { } only)
+        {
+            start.FileName = "taskset";
+            string[] pinned = ["-c", only.ToString(CultureInfo.InvariantCulture), "dotnet", .. start.ArgumentList];
+            start.ArgumentList.Clear();
+            foreach (var argument in pinned)
+                start.ArgumentList.Add(argument);
+        }
+        var process = Process.Start(start)!;
         var line = await process.StandardOutput.ReadLineAsync().WaitAsync(Patience)
             ?? throw new InvalidOperationException($"The service did not start: {await process.StandardError.ReadToEndAsync()}");
         return new ServiceProcess(process, line.Split(' ').First(word => word.StartsWith("http", StringComparison.Ordinal)));

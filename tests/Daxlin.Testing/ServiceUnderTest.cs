@@ -27,12 +27,13 @@ public sealed class ServiceUnderTest : IAsyncDisposable
     /// <param name="signsIn">Says that people have to sign in; else everyone may do everything, as at one desk.</param>
     /// <param name="apart">Says that it is a process of its own, which can be killed and measured.</param>
     /// <param name="isOwnStore">Says that it stores where its arguments say, or in its folder, whatever tests are told to store in.</param>
+    /// <param name="core">The only processor that it may use, of one apart; null for all.</param>
     /// <param name="arguments">What else it is told.</param>
-    public static async Task<ServiceUnderTest> Start(string? data = null, string? samples = null, int port = 0, bool signsIn = false, bool apart = false, bool isOwnStore = false, params string[] arguments)
+    public static async Task<ServiceUnderTest> Start(string? data = null, string? samples = null, int port = 0, bool signsIn = false, bool apart = false, bool isOwnStore = false, int? core = null, params string[] arguments)
     {
         data ??= Directory.CreateTempSubdirectory("daxlin-test-").FullName;
         string[] all = ["--data", data, "--port", port.ToString(System.Globalization.CultureInfo.InvariantCulture), .. samples is null ? Array.Empty<string>() : ["--samples", samples], .. signsIn ? Array.Empty<string>() : ["--without-sign-in"], .. isOwnStore || arguments.Contains("--store") ? [] : await StoreUnderTest.Arguments(data), .. arguments];
-        return new ServiceUnderTest(apart ? await ServiceProcess.Start(all) : await ServiceWithin.Start(all), data);
+        return new ServiceUnderTest(apart ? await ServiceProcess.Start(all, core) : await ServiceWithin.Start(all), data);
     }
 
     /// <summary>The next one-time link that the service tells, without what stands before its “#”.</summary>

@@ -51,7 +51,7 @@ public static class StoreUnderTest
     private static async Task<PostgresServer> StartServer()
     {
         var server = await PostgresServer.Start();
-        AppDomain.CurrentDomain.ProcessExit += (_, _) => server.DisposeAsync().AsTask().GetAwaiter().GetResult();
+        AppDomain.CurrentDomain.ProcessExit += (_, _) => server.EndWithProcess();
         return server;
     }
 }

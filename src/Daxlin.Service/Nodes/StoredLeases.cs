@@ -30,6 +30,15 @@ internal sealed class StoredLeases(IDbContextFactory<DaxlinDb> databases, Servic
     {
         await ends.CancelAsync();
         await renewing;
+        try
+        {
+            await using var db = await databases.CreateDbContextAsync(cancellationToken);
+            await db.Leases.Where(lease => lease.Node == settings.Node).ExecuteDeleteAsync(cancellationToken);
+        }
+        catch (Exception error) when (error is OperationCanceledException || StorageFaults.Of(error) is not null)
+        {
+            // They come free by themselves.
+        }
     }
 
     public override async Task<bool> Take(string work, int of, CancellationToken cancel)

@@ -19,6 +19,8 @@ public sealed class Change : IAsyncDisposable
         var transaction = await db.Database.BeginTransactionAsync(cancel);
         try
         {
+            // A change is stored as a whole or not at all, so no part of it is marked to come back to but by Part.
+            db.Database.AutoSavepointsEnabled = false;
             await store.TakeTurn(db, cancel);
             return db.Change = new Change(db, transaction, turn);
         }

@@ -12,6 +12,9 @@ internal sealed class PostgresStore(string connection) : Store
     /// <summary>The key of the lock that whoever changes something holds; any number that no other program on the database uses.</summary>
     private const long Turn = 0x4461786C696E;
 
+    /// <summary>Connections whose sessions are not cleared between uses: nothing is left in one that the next could meet, since turns belong to transactions, and who listens has a connection alone.</summary>
+    private static string Pooled(string connection) => new NpgsqlConnectionStringBuilder(connection) { NoResetOnClose = true }.ToString();
+
     /// <exception cref="SettingsException">It is no connection to a server.</exception>
     public static void Check(string connection)
     {
@@ -27,7 +30,7 @@ internal sealed class PostgresStore(string connection) : Store
         throw new SettingsException("The store is named by how its server of PostgreSQL is reached: --store \"Host=db.example.org;Database=daxlin;Username=daxlin\". A password belongs in the variable DAXLIN_STORE, or in the file ~/.pgpass.");
     }
 
-    public override void Configure(DbContextOptionsBuilder builder) => builder.UseNpgsql(connection).AddInterceptors(LostConnections.Instance);
+    public override void Configure(DbContextOptionsBuilder builder) => builder.UseNpgsql(Pooled(connection)).AddInterceptors(LostConnections.Instance);
 
     /// <remarks>Its migrations are its own: <see cref="PostgresDb"/>.</remarks>
     public override async Task Migrate(DaxlinDb db)
