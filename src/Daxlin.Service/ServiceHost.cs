@@ -245,7 +245,6 @@ public static class ServiceHost
         await using var db = await app.Services.GetRequiredService<IDbContextFactory<DaxlinDb>>().CreateDbContextAsync();
         await app.Services.GetRequiredService<Store>().Migrate(db);
         await using var change = await app.Services.GetRequiredService<WriteTurn>().Take(db, default);
-        await TemplateVersions.FillCurrencies(db);
         await EarlierReleases.TakeOver(db, app.Services.GetRequiredService<TimeProvider>().GetUtcNow().UtcDateTime);
         await change.Commit(default);
     }

@@ -50,6 +50,38 @@ public class BackupTests
         Assert.Equal(2, (int)(await now.PostAll()).Body["number"]!);
     }
 
+    [Theory]
+    [InlineData(false)]
+    [InlineData(true)]
+    public async Task What_an_earlier_release_stored_is_backed_up_before_this_one_starts_on_it_and_restored_with_its_decisions(bool isToServer)
+    {
+        await using var server = isToServer ? await PostgresServer.Start() : null;
+        string[] to = isToServer ? ["--store", await server!.Make("to")] : [];
+        await using var service = await ServiceUnderTest.Start(isOwnStore: true);
+        await service.SaveTemplates(Path.Combine(Repository.Samples, "port-ellery-galley"));
+        var batch = await service.OpenBatch("November");
+        await service.Upload(batch, Repository.SampleInvoices("port-ellery-galley").Take(2));
+        await service.UntilDone(batch);
+        var id = (int)(await service.Invoices(batch)).First(one => (string?)one["state"] == "clear")["id"]!;
+        Assert.Equal(200, (await service.Decide(id, "approval")).Status);
+        await service.Terminate();
+        // As a release kept them that had no history, and none of the newest tables.
+        await StoreUnderTest.ChangeFile(service.Data, $"""
+            DELETE FROM "History"; UPDATE "Invoices" SET "ApprovedSha256" = '';
+            CREATE TABLE Decisions (Id INTEGER PRIMARY KEY, InvoiceId INTEGER NOT NULL, At TEXT NOT NULL, By TEXT NOT NULL, What TEXT NOT NULL,
+                Before TEXT NOT NULL, After TEXT NOT NULL, Reason TEXT NOT NULL, Letter TEXT NOT NULL DEFAULT '');
+            INSERT INTO Decisions (InvoiceId, At, By, What, Before, After, Reason) VALUES ({id}, '2026-03-03 08:00:00.1234567', 'Mira', 'approved', 'clear', 'approved', '');
+            DROP TABLE "Leases"; DELETE FROM "__EFMigrationsHistory" WHERE "MigrationId" LIKE '%Leases';
+            """);
+        var (backup, restored) = (Path.Combine(service.Data, "backup"), Directory.CreateTempSubdirectory("daxlin-restored-").FullName);
+        Assert.Empty((await Done("backup", backup, "--data", service.Data, []))["faults"]!.AsArray());
+        Assert.Empty((await Done("restore", backup, "--data", restored, to))["faults"]!.AsArray());
+        await using var now = await ServiceUnderTest.Start(restored, arguments: to, isOwnStore: true);
+        Assert.Equal("Mira", (string?)(await now.Get($"history?invoice={id}&act=approved"))[0]!["by"]);
+        Assert.True((bool)(await now.Get("history/verify"))["isWhole"]!);
+        Assert.Equal(201, (await now.PostAll()).Status);
+    }
+
     [Fact]
     public async Task What_is_no_whole_backup_and_where_something_is_already_is_refused()
     {

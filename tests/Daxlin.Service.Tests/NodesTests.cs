@@ -126,5 +126,29 @@ public class NodesTests
         Assert.All(await nodes.One.Invoices(batch), one => Assert.NotEqual("unplaced", (string?)one["state"]));
     }
 
+    [Fact]
+    public async Task A_server_that_takes_no_changes_is_told_and_what_waits_is_captured_when_it_does()
+    {
+        await using var nodes = await Pair.Start();
+        await nodes.One.SaveTemplates(Path.Combine(Repository.Samples, "port-ellery-galley"));
+        var batch = await nodes.One.OpenBatch("November");
+        await nodes.Server.Ask("ALTER SYSTEM SET default_transaction_read_only = on");
+        await nodes.Server.Ask("SELECT pg_reload_conf()");
+        // Which of its sessions hears of it first, the server says to nobody.
+        (int Status, JsonNode Body) said;
+        for (var at = 0; (said = await nodes.Two.Post("batches", new JsonObject { ["name"] = $"B{at}" })).Status == 201; at++)
+            Assert.True(at < 1_000);
+        Assert.Equal((503, "database-read-only"), (said.Status, (string?)said.Body["code"]));
+        while (!(await nodes.One.Http.GetAsync(new Uri("/health", UriKind.Relative))).StatusCode.Equals(System.Net.HttpStatusCode.ServiceUnavailable))
+            await Task.Yield();
+        await nodes.Server.Ask("ALTER SYSTEM RESET default_transaction_read_only");
+        await nodes.Server.Ask("SELECT pg_reload_conf()");
+        await nodes.One.UntilWell();
+        await nodes.Two.UntilWell();
+        await nodes.Two.Upload(batch, Repository.SampleInvoices("port-ellery-galley").Take(3));
+        await nodes.One.UntilDone(batch);
+        Assert.Equal(3, (await nodes.One.Invoices(batch)).Count);
+    }
+
     private static async Task<(int ExitCode, string Said)> Tidy(Task<(int ExitCode, string Said)> refused) => ((await refused).ExitCode, (await refused).Said.Trim());
 }

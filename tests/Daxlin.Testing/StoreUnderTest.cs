@@ -22,8 +22,21 @@ public static class StoreUnderTest
     /// <returns>How many rows.</returns>
     public static async Task<int> Change(string data, string statement)
     {
-        await using DbConnection connection = IsServer ? new NpgsqlConnection((await Server.Value).Reached(await NameOf(data, null)) + ";Pooling=False")
-            : new SqliteConnection($"Data Source={Path.Combine(data, "daxlin.db")};Pooling=False");
+        if (!IsServer)
+            return await ChangeFile(data, statement);
+        await using var connection = new NpgsqlConnection((await Server.Value).Reached(await NameOf(data, null)) + ";Pooling=False");
+        return await Change(connection, statement);
+    }
+
+    /// <summary>The same of a service that stores in its folder.</summary>
+    public static async Task<int> ChangeFile(string data, string statement)
+    {
+        await using var connection = new SqliteConnection($"Data Source={Path.Combine(data, "daxlin.db")};Pooling=False");
+        return await Change(connection, statement);
+    }
+
+    private static async Task<int> Change(DbConnection connection, string statement)
+    {
         await connection.OpenAsync();
         await using var command = connection.CreateCommand();
 #pragma warning disable CA2100 // Statements of tests.

@@ -1,5 +1,4 @@
 using System.Text.Json;
-using Daxlin.Core.History;
 using Daxlin.Service.History;
 using Daxlin.Service.Storage;
 
@@ -25,14 +24,12 @@ internal static class BackupCommand
         var rows = await source.CopyTo(copy, cancel);
         var (documents, _) = await new SqliteStore(copy).Look(cancel);
         var (bytes, faults) = await KeptFiles.Copy(folder, copy, documents, Console.Error, cancel);
-        HistoryVerified history;
-        await using (var db = new SqliteStore(copy).Open())
-            history = await HistoryVerification.Run(db, withRecords: true, cancel);
+        SqliteStore.LetGo(copy);
+        var history = await SqliteStore.InNewestForm(copy, db => HistoryVerification.Run(db, withRecords: true, cancel), cancel);
         if (!history.IsWhole)
             faults.Add(new DataFault("the history", "history-broken", history.Sentence));
-        SqliteStore.LetGo(copy);
         Directory.Delete(copy.Incoming);
-        var made = new Backup(at, rows, documents.Count, bytes, HistoryChain.ContentOf(await File.ReadAllBytesAsync(copy.Database, cancel)), history.NewestSeal, [.. faults]);
+        var made = new Backup(at, rows, documents.Count, bytes, await CopyCommand.HashOf(copy.Database, cancel), history.NewestSeal, [.. faults]);
         await File.WriteAllTextAsync(Path.Combine(target, Backup.FileName), JsonSerializer.Serialize(made, CopyCommand.Form), cancel);
         return made;
     }

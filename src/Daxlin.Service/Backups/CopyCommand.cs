@@ -1,3 +1,4 @@
+using System.Security.Cryptography;
 using System.Text.Encodings.Web;
 using System.Text.Json;
 using Daxlin.Service.Storage;
@@ -8,6 +9,13 @@ namespace Daxlin.Service.Backups;
 internal static class CopyCommand
 {
     public static JsonSerializerOptions Form { get; } = new(JsonSerializerOptions.Web) { WriteIndented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
+
+    /// <summary>The SHA-256 of a file, in hexadecimal letters.</summary>
+    public static async Task<string> HashOf(string file, CancellationToken cancel)
+    {
+        await using var bytes = File.OpenRead(file);
+        return Convert.ToHexStringLower(await SHA256.HashDataAsync(bytes, cancel));
+    }
 
     public static async Task<int> Run(string[] arguments, Func<string, ServiceSettings, CancellationToken, Task<Backup>> make)
     {

@@ -18,18 +18,17 @@ internal static class KeptFiles
         {
             if (at % BetweenWords == BetweenWords - 1)
                 await told.WriteLineAsync($"{at + 1} of {documents.Count} documents");
-            var place = copies.PathOf(sha256);
-            Directory.CreateDirectory(Path.GetDirectoryName(place)!);
-            if (File.Exists(kept.PathOf(sha256)))
-                File.Copy(kept.PathOf(sha256), place, overwrite: true);
-            // The copy is what is looked at: a disk that reads one thing and writes another is found, too.
-            if (await copies.FaultOf(sha256, cancel) is var (code, sentence))
+            if (await kept.FaultOf(sha256, cancel) is var (code, sentence))
             {
                 faults.Add(new DataFault($"documents/{sha256[..2]}/{sha256}", code, sentence));
-                File.Delete(place);
                 continue;
             }
-            bytes += new FileInfo(place).Length;
+            await using var document = File.OpenRead(kept.PathOf(sha256));
+            // Whole and on the disk when this is done; a disk that reads now one thing and now another is found by the hash.
+            var (found, size) = await copies.Keep(document, cancel);
+            if (found != sha256)
+                faults.Add(new DataFault($"documents/{sha256[..2]}/{sha256}", DocumentStore.Altered, DocumentStore.FaultAltered(sha256).Sentence));
+            bytes += size;
         }
         foreach (var (own, its) in new[] { (from.Secrets, to.Secrets), (from.ProtectionKeys, to.ProtectionKeys) })
         {

@@ -1,5 +1,4 @@
 using System.Text.Json;
-using Daxlin.Core.History;
 using Daxlin.Service.History;
 using Daxlin.Service.Storage;
 
@@ -15,10 +14,11 @@ internal static class RestoreCommand
 
     private static async Task<Backup> Make(string of, ServiceSettings settings, CancellationToken cancel)
     {
-        var told = await Read(of, cancel);
+        var copy = new DataFolder(of, isLookedAtOnly: true);
+        var told = await Read(copy, cancel);
         await using var held = FolderLock.Take(settings.Data, settings.Node);
         var folder = new DataFolder(settings.Data, settings.Node);
-        var (target, copy) = (Store.Of(settings, folder), new DataFolder(of, isLookedAtOnly: true));
+        var target = Store.Of(settings, folder);
         if (folder.HasDocuments || !await target.IsEmpty(cancel))
             throw new SettingsException($"There is something in {folder.Root} already, or in its database. A backup is restored into an empty folder and an empty database.");
         var rows = await target.TakeFrom(copy, cancel);
@@ -33,13 +33,13 @@ internal static class RestoreCommand
         return told with { Rows = rows, Documents = documents.Count, Bytes = bytes, Faults = [.. faults] };
     }
 
-    private static async Task<Backup> Read(string of, CancellationToken cancel)
+    private static async Task<Backup> Read(DataFolder copy, CancellationToken cancel)
     {
-        var (said, database) = (Path.Combine(of, Backup.FileName), Path.Combine(of, "daxlin.db"));
-        if (!File.Exists(said) || !File.Exists(database))
-            throw new SettingsException($"{of} is no whole backup: it has no {(File.Exists(said) ? "database" : Backup.FileName)}. One that was broken off is to be made again.");
+        var said = Path.Combine(copy.Root, Backup.FileName);
+        if (!File.Exists(said) || !File.Exists(copy.Database))
+            throw new SettingsException($"{copy.Root} is no whole backup: it has no {(File.Exists(said) ? "database" : Backup.FileName)}. One that was broken off is to be made again.");
         var told = JsonSerializer.Deserialize<Backup>(await File.ReadAllTextAsync(said, cancel), CopyCommand.Form) ?? throw new SettingsException($"{said} says nothing.");
-        return HistoryChain.ContentOf(await File.ReadAllBytesAsync(database, cancel)) == told.DatabaseSha256 ? told
-            : throw new SettingsException($"The database in {of} is not the one that was backed up: its bytes were changed since.");
+        return await CopyCommand.HashOf(copy.Database, cancel) == told.DatabaseSha256 ? told
+            : throw new SettingsException($"The database in {copy.Root} is not the one that was backed up: its bytes were changed since.");
     }
 }

@@ -4,7 +4,7 @@ namespace Daxlin.Service.Nodes;
 public abstract class NodeMessages
 {
     private readonly Lock guard = new();
-    private readonly List<Action<string, int>> listeners = [];
+    private readonly List<(string Topic, Action<int> Hear)> listeners = [];
 
     /// <summary>Tells the others.</summary>
     /// <param name="topic">What kind of thing it is about: <c>batch</c>.</param>
@@ -15,21 +15,15 @@ public abstract class NodeMessages
     public void Listen(string topic, Action<int> hear)
     {
         lock (guard)
-        {
-            listeners.Add((heard, of) =>
-            {
-                if (heard == topic)
-                    hear(of);
-            });
-        }
+            listeners.Add((topic, hear));
     }
 
     protected void Hear(string topic, int of)
     {
-        Action<string, int>[] all;
+        (string Topic, Action<int> Hear)[] all;
         lock (guard)
-            all = [.. listeners];
-        foreach (var listener in all)
-            listener(topic, of);
+            all = [.. listeners.Where(one => one.Topic == topic)];
+        foreach (var (_, hear) in all)
+            hear(of);
     }
 }

@@ -1,5 +1,6 @@
 using Daxlin.Core.History;
 using Daxlin.Service.History;
+using Daxlin.Service.Templates;
 using Daxlin.Service.Vendors;
 using Microsoft.EntityFrameworkCore;
 
@@ -11,6 +12,7 @@ internal static class EarlierReleases
     /// <remarks>The turn to write is held by who asks.</remarks>
     public static async Task TakeOver(DaxlinDb db, DateTime now)
     {
+        await TemplateVersions.FillCurrencies(db);
         // No release that kept decisions so knew a database server.
         if (db.Database.IsSqlite())
             await TakeDecisions(db);

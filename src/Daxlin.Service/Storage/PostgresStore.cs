@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using Daxlin.Service.Backups;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
 
@@ -35,9 +34,7 @@ internal sealed class PostgresStore(string connection) : Store
     /// <remarks>Its migrations are its own: <see cref="PostgresDb"/>.</remarks>
     public override async Task Migrate(DaxlinDb db)
     {
-        var options = new DbContextOptionsBuilder<DaxlinDb>();
-        Configure(options);
-        await using var own = new PostgresDb(options.Options);
+        await using var own = new PostgresDb(Options);
         await own.Database.MigrateAsync();
     }
 
@@ -58,26 +55,15 @@ internal sealed class PostgresStore(string connection) : Store
         return await DatabaseCopy.Run(from, to, cancel);
     }
 
-    /// <remarks>The file may be of an earlier release, so a copy of it is brought to the newest form first.</remarks>
-    public override async Task<ImmutableSortedDictionary<string, int>> TakeFrom(DataFolder copy, CancellationToken cancel)
-    {
-        var passing = new DataFolder(Directory.CreateTempSubdirectory("daxlin-restore-").FullName);
-        try
+    public override Task<ImmutableSortedDictionary<string, int>> TakeFrom(DataFolder copy, CancellationToken cancel) => SqliteStore.InNewestForm(
+        copy,
+        async from =>
         {
-            File.Copy(copy.Database, passing.Database);
-            var file = new SqliteStore(passing);
-            await using var from = file.Open();
-            await file.Migrate(from);
             await using var to = Open();
             await Migrate(to);
             return await DatabaseCopy.Run(from, to, cancel);
-        }
-        finally
-        {
-            SqliteStore.LetGo(passing);
-            Directory.Delete(passing.Root, recursive: true);
-        }
-    }
+        },
+        cancel);
 
     /// <remarks>Whether its own files are whole, the server says by its own ways.</remarks>
     public override async Task<(IReadOnlyList<string> Documents, IReadOnlyList<DataFault> Faults)> Look(CancellationToken cancel)

@@ -58,8 +58,35 @@ internal sealed class SqliteStore(DataFolder folder) : Store
     {
         File.Copy(copy.Database, folder.Database);
         await using var db = Open();
-        await Migrate(db);
+        await MakeNewest(db);
         return await Rows(db, cancel);
+    }
+
+    /// <summary>Does something with what a file holds, in the newest form, whichever release made the file. The file stays as it is.</summary>
+    public static async Task<T> InNewestForm<T>(DataFolder file, Func<DaxlinDb, Task<T>> act, CancellationToken cancel)
+    {
+        var passing = new DataFolder(Directory.CreateTempSubdirectory("daxlin-copy-").FullName);
+        try
+        {
+            await using (var from = File.OpenRead(file.Database))
+            await using (var to = File.Create(passing.Database))
+                await from.CopyToAsync(to, cancel);
+            var store = new SqliteStore(passing);
+            await using var db = store.Open();
+            await store.MakeNewest(db);
+            return await act(db);
+        }
+        finally
+        {
+            LetGo(passing);
+            Directory.Delete(passing.Root, recursive: true);
+        }
+    }
+
+    private async Task MakeNewest(DaxlinDb db)
+    {
+        await Migrate(db);
+        await EarlierReleases.TakeOver(db, new StoredClock().GetUtcNow().UtcDateTime);
     }
 
     /// <summary>Closes what is kept open to a file, so that it is whole and can be moved.</summary>
@@ -72,7 +99,9 @@ internal sealed class SqliteStore(DataFolder folder) : Store
     private static async Task<ImmutableSortedDictionary<string, int>> Rows(DaxlinDb db, CancellationToken cancel)
     {
         var rows = ImmutableSortedDictionary.CreateBuilder<string, int>(StringComparer.Ordinal);
-        foreach (var table in db.Model.GetEntityTypes().Where(type => type.ClrType != typeof(Lease)).Select(type => type.GetTableName()!))
+        // A file that no service of this release has started on may lack some.
+        var there = await db.Database.SqlQueryRaw<string>("SELECT name AS \"Value\" FROM sqlite_master WHERE type = 'table'").ToListAsync(cancel);
+        foreach (var table in db.Model.GetEntityTypes().Where(type => type.ClrType != typeof(Lease)).Select(type => type.GetTableName()!).Intersect(there))
         {
 #pragma warning disable EF1002 // Names of the model's own tables.
             rows[table] = (await db.Database.SqlQueryRaw<int>($"SELECT COUNT(*) AS \"Value\" FROM \"{table}\"").ToListAsync(cancel))[0];

@@ -17,10 +17,10 @@ public sealed class StorageState(DataFolder folder)
 
     public void Clear() => trouble = null;
 
-    /// <summary>Takes a trouble back that has passed; any other stays.</summary>
-    public void Clear(string code)
+    /// <summary>The database has taken a change: a trouble that is over with that is taken back, any other stays.</summary>
+    public void TookChange()
     {
-        if (trouble is { } now && now.Code == code)
+        if (trouble is { } now && StorageFaults.IsOverWithChange(now.Code))
             Clear();
     }
 

@@ -13,14 +13,20 @@ internal abstract class Store
     public abstract void Configure(DbContextOptionsBuilder builder);
 
     /// <summary>A context of its own, outside of any service.</summary>
-    public DaxlinDb Open()
+    public DaxlinDb Open() => new(Options);
+
+    protected DbContextOptions<DaxlinDb> Options
     {
-        var options = new DbContextOptionsBuilder<DaxlinDb>();
-        Configure(options);
-        return new DaxlinDb(options.Options);
+        get
+        {
+            var options = new DbContextOptionsBuilder<DaxlinDb>();
+            Configure(options);
+            return options.Options;
+        }
     }
 
     /// <summary>Says that nothing was ever stored in it, or that it is not there.</summary>
+    /// <remarks>Of a server's database, the tables are made for the question.</remarks>
     public abstract Task<bool> IsEmpty(CancellationToken cancel);
 
     /// <summary>Makes a file of all that it holds at one moment, while a service may run on it.</summary>

@@ -36,6 +36,7 @@ internal sealed class RequestFaults(IOptions<JsonOptions> json, StorageState sto
         BadHttpRequestException => (StatusCodes.Status400BadRequest, "request-faulty", "The request is not complete or not well formed."),
         JsonException fault => (StatusCodes.Status400BadRequest, "json-faulty", SentenceOf(fault, TypeOf(context))),
         InvalidDataException => (StatusCodes.Status400BadRequest, "form-faulty", "The form is not well formed: its parts or their boundary cannot be made out."),
+        _ when StorageFaults.IsUnstorable(exception) => (StatusCodes.Status422UnprocessableEntity, "character-unstorable", "A text has a character that the database cannot keep (U+0000). Leave it out; nothing was changed."),
         _ when StorageFaults.Of(exception) is { } fault => fault,
         IOException when context.Request.HasFormContentType => (StatusCodes.Status400BadRequest, "cut-off", "The upload ended before it was whole; send it again."),
         _ => Problem.OfStatus(StatusCodes.Status500InternalServerError),

@@ -75,20 +75,18 @@ public sealed class CaptureWorker(
             queue.Add(batch, intake);
             return;
         }
-        if (StorageFaults.Of(error) is { Code: StorageFaults.Away } away)
+        if (StorageFaults.Of(error) is var (_, code, sentence))
         {
-            // What was taken is free again for whoever reaches the server first.
-            storage.Report(away.Code, away.Sentence);
+            // Said once, and not each second that a server is away.
+            if (storage.Current?.Code != code)
+                log.LogError(error, "Capturing waits for the storage: {Code}", code);
+            // The document has done nothing: it waits in the database until the storage is mended and, where that is a file, the service started
+            // anew. A server is asked for it again by whoever comes first.
+            storage.Report(code, sentence);
             await Task.Delay(BetweenTries, clock, cancel);
             return;
         }
         log.LogError(error, "Capturing the document of intake {Intake} failed", intake);
-        if (StorageFaults.Of(error) is var (_, code, sentence))
-        {
-            // The document has done nothing: it waits in the database until the storage is mended and the service started anew.
-            storage.Report(code, sentence);
-            return;
-        }
         try
         {
             await capture.SetAside(

@@ -47,8 +47,8 @@ internal sealed class SharedCaptureQueue : CaptureQueue
             try
             {
                 var taken = await leases.TakeCapture(last, cancel) ?? await leases.TakeCapture(0, cancel);
-                // The server answers, whatever it did before.
-                storage.Clear(StorageFaults.Away);
+                // A lease is a change, and is refused where none is taken, even if there is nothing to lease.
+                storage.TookChange();
                 if (taken is var (batch, intake))
                 {
                     last = batch;

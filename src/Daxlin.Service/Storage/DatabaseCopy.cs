@@ -1,15 +1,15 @@
 using System.Collections.Immutable;
 using System.Data;
 using System.Globalization;
+using System.Reflection;
 using System.Security.Cryptography;
 using System.Text;
-using Daxlin.Service.Storage;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Metadata;
 using Microsoft.EntityFrameworkCore.Storage;
 
-namespace Daxlin.Service.Backups;
+namespace Daxlin.Service.Storage;
 
 /// <summary>Copies all rows of one database into another, of whichever kind both are, and proves that they are the same.</summary>
 /// <remarks>
@@ -29,12 +29,7 @@ internal static class DatabaseCopy
         var counts = ImmutableSortedDictionary.CreateBuilder<string, int>(StringComparer.Ordinal);
         foreach (var type in Tables(from.Model))
         {
-            var name = type.GetTableName()!;
-            await On(nameof(Copy), type, from, to, cancel);
-            var (before, after) = (await On(nameof(Proof), type, from, to, cancel), await On(nameof(Proof), type, to, to, cancel));
-            if (before != after)
-                throw new StorageException("copy-differs", $"The copy is not the same as what was copied: {name} has {before.Rows} rows there and {after.Rows} here, or rows differ. Nothing was stored.");
-            counts[name] = before.Rows;
+            counts[type.GetTableName()!] = await (Task<int>)CopyOf.MakeGenericMethod(type.ClrType).Invoke(null, [from, to, cancel])!;
             if (to.Database.IsNpgsql())
                 await GoOnBehind(type, to, cancel);
         }
@@ -55,27 +50,25 @@ internal static class DatabaseCopy
         return ordered;
     }
 
-    private static Task<(int Rows, string Hash)> On(string act, IEntityType type, DaxlinDb from, DaxlinDb to, CancellationToken cancel) =>
-        (Task<(int, string)>)typeof(DatabaseCopy).GetMethod(act, System.Reflection.BindingFlags.NonPublic | System.Reflection.BindingFlags.Static)!
-            .MakeGenericMethod(type.ClrType).Invoke(null, [from, to, cancel])!;
+    private static readonly MethodInfo CopyOf = typeof(DatabaseCopy).GetMethod(nameof(Copy), BindingFlags.NonPublic | BindingFlags.Static)!;
 
-    private static async Task<(int Rows, string Hash)> Copy<T>(DaxlinDb from, DaxlinDb to, CancellationToken cancel)
+    /// <returns>How many rows.</returns>
+    private static async Task<int> Copy<T>(DaxlinDb from, DaxlinDb to, CancellationToken cancel)
         where T : class
     {
-        var rows = 0;
-        await using var insert = await ManyRows.Begin<T>(to, keepsNumbers: true, cancel);
-        await foreach (var row in from.Set<T>().AsNoTracking().AsAsyncEnumerable().WithCancellation(cancel))
+        await using (var insert = await ManyRows.Begin<T>(to, keepsNumbers: true, cancel))
         {
-            await insert.Add(row, cancel);
-            rows++;
+            await foreach (var row in from.Set<T>().AsNoTracking().AsAsyncEnumerable().WithCancellation(cancel))
+                await insert.Add(row, cancel);
         }
-        return (rows, "");
+        var (before, after) = (await Proof<T>(from, cancel), await Proof<T>(to, cancel));
+        return before == after ? after.Rows : throw new StorageException(
+            "copy-differs", $"The copy is not the same as what was copied: {typeof(T).Name} has {before.Rows} rows there and {after.Rows} here, or rows differ. Nothing was stored.");
     }
 
-    private static async Task<(int Rows, string Hash)> Proof<T>(DaxlinDb of, DaxlinDb to, CancellationToken cancel)
+    private static async Task<(int Rows, string Hash)> Proof<T>(DaxlinDb of, CancellationToken cancel)
         where T : class
     {
-        _ = to;
         IProperty[] properties = [.. of.Model.FindEntityType(typeof(T))!.GetProperties().OrderBy(property => property.Name, StringComparer.Ordinal)];
         var (rows, all) = (0, new byte[SHA256.HashSizeInBytes]);
         await foreach (var row in of.Set<T>().AsNoTracking().AsAsyncEnumerable().WithCancellation(cancel))
