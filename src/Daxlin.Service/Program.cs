@@ -27,7 +27,7 @@ try
 {
     var settings = ServiceSettings.Parse(args);
     await using var service = await RunningService.Start(settings);
-    Console.WriteLine($"Daxlin listens on {service.Address} with its data in {Path.GetFullPath(settings.Data)}");
+    Console.WriteLine($"Daxlin listens on {service.Address} with {settings.Storing}");
     if (service.FirstLink is { } link)
         Console.WriteLine($"Nobody has a password here yet. The first administrator begins with this link, which works once and for a day:\n  {service.Address}{link}");
     if (settings.EndsWithInput)

@@ -49,6 +49,10 @@ public sealed record ServiceSettings(IPAddress Address, int Port, string Data, s
     /// <summary>Which of the services it is that share a database server; empty for one that stores in its folder.</summary>
     public string Node { get; init; } = "";
 
+    /// <summary>Where it stores, for who starts it; without any password.</summary>
+    public string Storing => Store.Length == 0 ? $"its data in {Path.GetFullPath(Data)}"
+        : $"its documents in {Path.GetFullPath(Data)}, as “{Node}”, and {PostgresStore.Named(Store)}";
+
     public const int UsualPort = 7380;
 
     /// <summary>Reads <c>--port N --data DIR --bind ADDRESS --host NAME --certificate FILE --certificate-key FILE --behind-proxy ADDRESS --store CONNECTION --node NAME --identity-provider FILE --console DIR --samples DIR --without-sign-in --ends-with-input</c>.</summary>

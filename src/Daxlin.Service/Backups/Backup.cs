@@ -10,7 +10,7 @@ namespace Daxlin.Service.Backups;
 /// <param name="Bytes">How many bytes they have together.</param>
 /// <param name="DatabaseSha256">Of the file that the database is.</param>
 /// <param name="NewestSeal">Of the history; what an auditor has noted down before can be looked up in it.</param>
-/// <param name="Faults">What was missing or altered already when it was made.</param>
+/// <param name="Faults">What was missing or altered already when it was made; of a restored one, whatever a person should look at.</param>
 internal sealed record Backup(
     DateTime At, ImmutableSortedDictionary<string, int> Rows, int Documents, long Bytes, string DatabaseSha256, string NewestSeal, ImmutableArray<DataFault> Faults)
 {

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Daxlin.Service.History;
+using Daxlin.Service.Posting.Deliveries;
 using Daxlin.Service.Storage;
 
 namespace Daxlin.Service.Backups;
@@ -25,6 +26,11 @@ internal static class RestoreCommand
         var (documents, _) = await target.Look(cancel);
         var (bytes, faults) = await KeptFiles.Copy(copy, folder, documents, Console.Error, cancel);
         await using var db = target.Open();
+        if (await RestoredDeliveries.GiveUp(db, new StoredClock().GetUtcNow().UtcDateTime, cancel) is > 0 and var waited)
+        {
+            faults.Add(new DataFault(
+                "deliveries", "deliveries-waited", $"{(waited == 1 ? "One delivery waited" : $"{waited} deliveries waited")} when the backup was made. Whether the receiver has it since, nobody can tell here: it is given up until a person sends it again or settles it."));
+        }
         var history = await HistoryVerification.Run(db, withRecords: true, cancel);
         if (!history.IsWhole)
             faults.Add(new DataFault("the history", "history-broken", history.Sentence));

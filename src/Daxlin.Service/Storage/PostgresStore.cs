@@ -29,6 +29,13 @@ internal sealed class PostgresStore(string connection) : Store
         throw new SettingsException("The store is named by how its server of PostgreSQL is reached: --store \"Host=db.example.org;Database=daxlin;Username=daxlin\". A password belongs in the variable DAXLIN_STORE, or in the file ~/.pgpass.");
     }
 
+    /// <summary>A server's database, for a person.</summary>
+    public static string Named(string connection)
+    {
+        var told = new NpgsqlConnectionStringBuilder(connection);
+        return $"its database “{told.Database}” on {told.Host}";
+    }
+
     public override void Configure(DbContextOptionsBuilder builder) => builder.UseNpgsql(Pooled(connection)).AddInterceptors(LostConnections.Instance);
 
     /// <remarks>Its migrations are its own: <see cref="PostgresDb"/>.</remarks>
