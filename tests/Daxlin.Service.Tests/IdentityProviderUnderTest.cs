@@ -1,8 +1,8 @@
 using System.Collections.Concurrent;
 using System.Net;
 using System.Security.Cryptography;
-using System.Text.Json.Nodes;
 using System.Text;
+using System.Text.Json.Nodes;
 using System.Web;
 using Daxlin.Service.Tests.Receivers;
 using Daxlin.Testing;

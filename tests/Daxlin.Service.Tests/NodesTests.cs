@@ -1,4 +1,5 @@
 using System.Text.Json.Nodes;
+using Daxlin.Service.Tests.Receivers;
 using Daxlin.Testing;
 
 namespace Daxlin.Service.Tests;
@@ -72,6 +73,37 @@ public class NodesTests
         await nodes.Two.Upload(batch, Repository.SampleInvoices("port-ellery-galley").Skip(2));
         await nodes.One.UntilDone(batch);
         Assert.All(await nodes.One.Invoices(batch), one => Assert.NotEqual("unplaced", (string?)one["state"]));
+    }
+
+    [Fact]
+    public async Task A_receiver_gets_each_run_once_and_in_order_whichever_of_them_made_it()
+    {
+        await using var nodes = await Pair.Start();
+        await using var receiver = new WebhookReceiver();
+        var (way, secrets) = receiver.Described(receiver.Port);
+        using (var kept = await nodes.One.Http.PutAsync(new Uri($"secrets/{secrets[0].Name}", UriKind.Relative), new StringContent(secrets[0].Value)))
+            Assert.True(kept.IsSuccessStatusCode);
+        (way["name"], way["atOnce"]) = ("ledger", true);
+        using (var saved = await nodes.Two.Http.PostAsync(new Uri("receivers", UriKind.Relative), new StringContent(way.ToJsonString())))
+            Assert.True(saved.IsSuccessStatusCode, await saved.Content.ReadAsStringAsync());
+        await nodes.One.SaveTemplates(Repository.Samples);
+        var batch = await nodes.One.OpenBatch("November");
+        await nodes.One.Upload(batch, Repository.SampleInvoices("port-ellery-galley").Concat(Repository.SampleInvoices("skerrow-sail-loft")));
+        await nodes.One.UntilDone(batch);
+        var runs = new List<JsonNode>();
+        foreach (var (at, one) in (await nodes.One.Invoices(batch)).Where(one => (string?)one["state"] == "clear").Index())
+        {
+            var (here, there) = at % 2 == 0 ? (nodes.One, nodes.Two) : (nodes.Two, nodes.One);
+            await here.Decide(one["id"], "approval");
+            runs.Add((await there.PostAll()).Body);
+        }
+        foreach (var run in runs)
+            await nodes.One.Http.GetStringAsync(new Uri($"posting-runs/{run["number"]}/deliveries/events", UriKind.Relative));
+        Assert.Equal(runs.Count, receiver.Sent.Count);
+        Assert.All(receiver.Sent.Values, times => Assert.Equal(1, times));
+        Assert.Empty(receiver.Faults);
+        var delivered = (await nodes.Two.All("history?act=delivered")).OrderBy(entry => (int)entry["id"]!).Select(entry => (string)entry["stream"]!);
+        Assert.Equal(runs.Select(run => $"posting-run/{run["number"]}"), delivered);
     }
 
     [Fact]

@@ -4,10 +4,10 @@ using System.Net;
 using System.Text.Json.Nodes;
 using Daxlin.Testing;
 using MimeKit;
+using SmtpServer;
 using SmtpServer.ComponentModel;
 using SmtpServer.Protocol;
 using SmtpServer.Storage;
-using SmtpServer;
 
 namespace Daxlin.Service.Tests.Receivers;
 
