@@ -147,6 +147,29 @@ public sealed class UnseenTextTests
         return Assert.Single(InvoicePath.Take(PdfReader.Read(File.ReadAllBytes(Repository.Path("tests/cases/tricks/" + file))), [template], DocumentFacts.Unknown)).Checked;
     }
 
+    /// <summary>Words without figures that nobody sees are left alone, but for what a template steers by.</summary>
+    [Theory]
+    [InlineData("1 g BT /F1 10 Tf 1 0 0 1 100 650 Tm (Total due) Tj ET", "“Total due”")]
+    [InlineData("3 Tr BT /F1 10 Tf 1 0 0 1 100 650 Tm (Unit) Tj 30 0 Td (price) Tj ET 0 Tr", "“Unit price”")]
+    [InlineData("1 g BT /F1 10 Tf 1 0 0 1 100 650 Tm (Made with care) Tj ET", null)]
+    [InlineData("1 g BT /F1 10 Tf 1 0 0 1 102 600.5 Tm (Total due) Tj ET", null)]
+    public void What_the_template_steers_by_is_told_where_nobody_sees_it(string hidden, string? told)
+    {
+        var template = TemplateReader.Read("""
+            { "name": "shore", "vendor": "Shore", "reads": { "currency": "GBP", "dates": "day-first", "decimal": ".", "grouping": "," }, "recognise": { "must": ["Shore"] },
+              "fields": { "invoiceNumber": { "where": [{ "beside": "No" }] }, "invoiceDate": { "where": [{ "beside": "Date" }] }, "total": { "where": [{ "beside": "Total due" }] } },
+              "blocks": [{ "name": "goods", "closes": ["Total due"], "columns": { "description": { "heading": "Goods" }, "unitPrice": { "heading": "Unit price" }, "amount": { "heading": "Amount" } }, "row": { "begins": { "filled": "amount" } } }] }
+            """);
+        string Line(int left, int height, string text) => string.Create(CultureInfo.InvariantCulture, $"BT /F1 10 Tf 1 0 0 1 {left} {height} Tm ({text}) Tj ET ");
+        var seen = "0 g " + Line(100, 780, "Shore") + Line(100, 760, "No 7") + Line(300, 760, "Date 1/11/2026") + Line(100, 740, "Goods") + Line(250, 740, "Unit price") + Line(400, 740, "Amount")
+            + Line(100, 720, "Rope") + Line(250, 720, "5.00") + Line(400, 720, "5.00") + Line(100, 600, "Total due 5.00");
+        var taken = Assert.Single(InvoicePath.Take(PdfReader.Read(TinyPdf.OnePage(hidden + " " + seen)), [template], DocumentFacts.Unknown)).Checked!;
+        Assert.Equal("5.00", taken.Captured.Find("total")!.Value);
+        Assert.Equal(
+            told is null ? [] : new[] { $"Page 1 holds words that the template steers by where nobody sees them: {told}. Nothing was captured by them." },
+            taken.Findings.Where(finding => finding.Code == "hidden-text").Select(finding => finding.Message));
+    }
+
     /// <summary>Two invoices in one file: a person sees one of 1,978.70 GBP, hidden is one of 19,787.06. The hidden one is never captured.</summary>
     [Theory]
     [InlineData("10-ActualText.pdf", "draws “684.20” and claims that it is “6,842.00”")]

@@ -24,7 +24,7 @@ internal static class CaptureDoubts
         AddDoubts("lines", invoice.Lines, habits, findings);
         AddDoubts("taxes", invoice.Taxes, habits, findings);
         findings.AddRange(UnreadPages(invoice, pages));
-        findings.AddRange(HiddenText.Of(pages.Pages));
+        findings.AddRange(HiddenText.Of(pages.Pages, invoice.Template));
         findings.AddRange(TextOverText.Of(pages.Pages));
         return findings;
     }

@@ -1,6 +1,7 @@
 using System.Globalization;
 using Daxlin.Core.Checks;
 using Daxlin.Core.Pages;
+using Daxlin.Core.Templates;
 
 namespace Daxlin.Core.Capture;
 
@@ -18,13 +19,33 @@ internal static class HiddenText
     private const int MostNamed = 6;
 
     /// <param name="pages">Those of one invoice.</param>
-    public static IEnumerable<Finding> Of(IEnumerable<Page> pages)
+    /// <param name="template">The one that it is captured by; null for none.</param>
+    public static IEnumerable<Finding> Of(IEnumerable<Page> pages, Template? template)
     {
-        foreach (var page in pages)
+        foreach (var page in pages.Where(page => !page.Unseen.IsEmpty))
         {
+            if (template is not null && HiddenCues(page, template) is { Count: > 0 } cues)
+                yield return Finding.Hold(Code, string.Create(CultureInfo.InvariantCulture, $"Page {page.Number} holds words that the template steers by where nobody sees them: {Named(cues)}. Nothing was captured by them."), "pages");
+
             foreach (var alike in page.Unseen.Where(word => (word.Text + word.Drawn).Any(char.IsDigit) && !IsPageNumber(word, page)).GroupBy(word => word.Why))
                 yield return alike.Key == UnseenBy.Claimed ? Claimed(page, alike.First(), alike.Count() - 1) : Hidden(page, alike.Key, [.. alike.Select(word => word.Text).Distinct()]);
         }
+    }
+
+    /// <summary>What the template steers by and nobody sees; what is drawn there as well, as a shadow under its letters is, is no other text.</summary>
+    private static List<string> HiddenCues(Page page, Template template)
+    {
+        var unseen = new Page(page.Number, page.Width, page.Height, [.. page.Unseen.Where(word => word.Why is not (UnseenBy.Untold or UnseenBy.Claimed) && word.Text.Length > 0).Select(AsWord)], []);
+        return [.. template.Cues.Where(cue => cue.PlacesOn(unseen).Any(hidden => !cue.PlacesOn(page).Any(seen => IsShadow(hidden.Box, seen.Box)))).Select(cue => cue.Spellings[0]).Distinct()];
+    }
+
+    private static bool IsShadow(Box hidden, Box seen) => hidden.SharedWidth(seen) > hidden.Width / 2 && Math.Abs(hidden.CenterY - seen.CenterY) < hidden.Height / 2;
+
+    private static Word AsWord(UnseenWord word)
+    {
+        var letter = word.Box.Width / word.Text.Length;
+        double[] stops = [.. Enumerable.Range(1, word.Text.Length).Select(at => word.Box.Left + (at * letter))];
+        return new Word(word.Text, word.Box, word.Box.Bottom, word.Box.Height, stops, Turn.Upright);
     }
 
     /// <summary>Typesetting programs leave the number of a page beside it where its foot is cut off.</summary>

@@ -14,7 +14,7 @@ public static class Placing
     public const string SeveralTemplates = "several-templates";
 
     /// <summary>Why it belongs to none, first, and what else is to be looked at although nothing was captured.</summary>
-    public static ImmutableArray<Finding> FindingsOf(FoundInvoice found, string? looksLike = null) => [FindingOf(found, looksLike), .. HiddenText.Of(found.Pages), .. TextOverText.Of(found.Pages)];
+    public static ImmutableArray<Finding> FindingsOf(FoundInvoice found, string? looksLike = null) => [FindingOf(found, looksLike), .. HiddenText.Of(found.Pages, found.Template), .. TextOverText.Of(found.Pages)];
 
     /// <param name="found">No template recognises it, or two do alike.</param>
     /// <param name="looksLike">The vendor whose name stands out on the page, if one does.</param>

@@ -14,4 +14,13 @@ public sealed record Template(
     PageRule Pages,
     ImmutableArray<FieldRule> Fields,
     ImmutableArray<BlockRule> Blocks,
-    CheckRule Checks);
+    CheckRule Checks)
+{
+    /// <summary>All printed words that it steers by.</summary>
+    public IEnumerable<Cue> Cues =>
+    [
+        .. Recognise.Must, .. Recognise.May, .. Recognise.MustNot, .. Recognise.CreditNote,
+        .. Fields.SelectMany(rule => rule.Where).OfType<ByCue>().Select(where => where.Cue),
+        .. Blocks.SelectMany(block => block.Closes.Concat(new[] { block.Opens }.Concat(block.Columns.Select(column => column.Heading)).OfType<Cue>())),
+    ];
+}

@@ -6,11 +6,11 @@ namespace Daxlin.Reading.Drawing;
 /// <param name="Clip">What of the page it is drawn in.</param>
 /// <param name="Bounds">Around it and within the clip, in points from the page's lower left; its top is the smaller height here.</param>
 /// <param name="Picture">What it shows, if it is a picture.</param>
-/// <param name="Ink">Its colour; null for a picture or a pattern.</param>
-/// <param name="Opacity">How much of what lies under it it hides, from 0 to 1, beside what a picture's own mask lets through; null where no number says.</param>
-/// <param name="IsMasked">It is drawn through a mask, of which nobody can tell what it lets through.</param>
+/// <param name="Paint">What it is painted with; a picture is its own paint.</param>
+/// <param name="Opacity">How much of what lies under it it hides, from 0 to 1, beside what a picture's own mask lets through.</param>
+/// <param name="Mixing">How it comes together with what lies under it; through a mask nobody can tell what it lets through.</param>
 /// <param name="At">How many things were drawn before it.</param>
-internal sealed record Cover(Outline Outline, Clip Clip, Box Bounds, Picture? Picture, Ink? Ink, double? Opacity, bool IsMasked, int At)
+internal sealed record Cover(Outline Outline, Clip Clip, Box Bounds, Picture? Picture, Paint Paint, double Opacity, Mixing Mixing, int At)
 {
     /// <summary>What lets through more than this hides nothing.</summary>
     private const double Opaque = 0.9;
@@ -24,8 +24,14 @@ internal sealed record Cover(Outline Outline, Clip Clip, Box Bounds, Picture? Pi
     public bool Holds(Point point) => Outline.Holds(point) && Clip.Holds(point);
 
     /// <summary>Says that nobody can tell whether what lies under it is seen.</summary>
-    public bool IsUntold => IsMasked || Picture is { Content.Value.IsUntold: true };
+    public bool IsUntold(in DrawnLetter letter) => Mixing >= Mixing.Masked || Picture is { Content.Value.IsUntold: true } || (Picture is null && Paint.Only is null && (Paint.HasGaps || Mixing == Mixing.Multiplied)) || (Picture is not null && Mixing == Mixing.Multiplied && IsDark(Picture, letter));
 
-    /// <summary>How much of a letter under it it hides, from 0 to 1; null where nobody can tell.</summary>
-    public double? OpacityOver(in DrawnLetter letter) => Picture is null ? Opacity : Opacity * Picture.CoverAround(letter.Middle, letter.Size);
+    /// <summary>Says that what is multiplied with it around a letter is not seen any more: a black bar does that, a stamp does not.</summary>
+    private static bool IsDark(Picture picture, in DrawnLetter letter) => picture.Swallows(Ink.Black, Mixing.None, letter.Middle, letter.Size, Ink.None, Ink.All) == true;
+
+    /// <summary>How much of a letter under it it hides, from 0 to 1; null where nobody can tell, and where it is mixed with the letter.</summary>
+    public double? OpacityOver(in DrawnLetter letter) => Mixing != Mixing.None ? null : Picture is null ? Opacity : Opacity * Picture.CoverAround(letter.Middle, letter.Size);
+
+    /// <summary>What it leaves of each part of the colours under it, where it is one colour that is multiplied with them: a highlighter.</summary>
+    public Ink? Filter => Mixing == Mixing.Multiplied && Picture is null && Paint.Only is { } own ? Ink.All.Times(1 - Opacity).With(own, Ink.All.Times(Opacity)) : null;
 }

@@ -6,11 +6,12 @@ namespace Daxlin.Reading.Drawing;
 /// <param name="End">Where it ends.</param>
 /// <param name="Middle">The middle of its body, where it is looked at.</param>
 /// <param name="Size">Of the type, in points.</param>
-/// <param name="Ink">Its colour; null where that is a pattern.</param>
+/// <param name="Paint">What it is painted with.</param>
+/// <param name="Mixing">How it comes together with what lies under it.</param>
 /// <param name="At">How many things were drawn before it was.</param>
 /// <param name="Ground">How many were drawn before its own drawing began, where it is one; else as <paramref name="At"/>.</param>
 /// <param name="Unseen">Why it leaves no mark, whatever else is drawn; null if it does.</param>
-internal readonly record struct DrawnLetter(string Text, Point Start, Point End, Point Middle, double Size, Ink? Ink, int At, int Ground, Core.Pages.UnseenBy? Unseen)
+internal readonly record struct DrawnLetter(string Text, Point Start, Point End, Point Middle, double Size, Paint Paint, Mixing Mixing, int At, int Ground, Core.Pages.UnseenBy? Unseen)
 {
     /// <summary>Lengths below this are none, in points.</summary>
     private const double Straight = 1e-4;

@@ -23,6 +23,9 @@ internal sealed class PageDrawing
 
     private const double ShortestStroke = 6;
 
+    /// <summary>No tile is larger, in points.</summary>
+    private const double TileSide = 1e5;
+
     private static readonly Point Nowhere = new(-1e6, -1e6);
 
     /// <summary>Kept for the thread's next page, since a page's letters are many, and made into words before the next one is drawn.</summary>
@@ -33,10 +36,11 @@ internal sealed class PageDrawing
     private readonly double width;
     private readonly double height;
     private readonly ReadingLimits limits;
-    private readonly List<DrawnLetter> letters = keptLetters ??= [];
+    private readonly List<DrawnLetter> letters;
     private readonly ImmutableArray<Cover>.Builder covers = ImmutableArray.CreateBuilder<Cover>();
     private readonly ImmutableArray<Stroke>.Builder strokes = ImmutableArray.CreateBuilder<Stroke>();
     private readonly ImmutableArray<(string, string, DrawnLetter)>.Builder claims = ImmutableArray.CreateBuilder<(string, string, DrawnLetter)>();
+    private readonly HashSet<Paint>? paints;
     private int drawn;
 
     /// <param name="width">In points, as a person sees the page.</param>
@@ -44,8 +48,19 @@ internal sealed class PageDrawing
     public PageDrawing(int number, double width, double height, ReadingLimits limits)
     {
         (this.number, this.width, this.height, this.limits) = (number, width, height, limits);
+        letters = keptLetters ??= [];
         letters.Clear();
     }
+
+    /// <summary>For the tile of a pattern within a page that is being drawn: nothing of it is kept but what it is painted with.</summary>
+    private PageDrawing(int number, ReadingLimits limits)
+    {
+        (this.number, this.limits, width, height) = (number, limits, TileSide, TileSide);
+        (letters, paints) = ([], []);
+    }
+
+    /// <inheritdoc cref="PageDrawing(int, ReadingLimits)"/>
+    public static PageDrawing OfTile(int number, ReadingLimits limits) => new(number, limits);
 
     /// <summary>How many layers that are off what is drawn next stands in.</summary>
     public int Hidden { get; set; }
@@ -55,6 +70,9 @@ internal sealed class PageDrawing
 
     /// <summary>How many things are drawn so far.</summary>
     public int Things => drawn;
+
+    /// <summary>What has been painted with so far, where that is noted.</summary>
+    public IReadOnlyCollection<Paint> Paints => paints ?? [];
 
     /// <summary>What is drawn next is a glyph, whose lines are no rulings.</summary>
     public bool IsGlyph { get; set; }
@@ -78,12 +96,13 @@ internal sealed class PageDrawing
         if (!double.IsFinite(start.X + start.Y + end.X + end.Y + middle.X + middle.Y))
             start = end = middle = Nowhere;
         var isStroked = state.Mode is TextMode.Stroke or TextMode.StrokeAndClip;
+        paints?.Add(isStroked ? state.StrokePaint : state.FillPaint);
         var unseen = Hidden > 0 ? UnseenBy.LayerOff
             : isBlank || state.Mode is TextMode.Nothing or TextMode.Clip || (isStroked ? state.StrokeOpacity : state.FillOpacity) < Transparent ? UnseenBy.NoInk
             : !state.Clip.Holds(middle) ? UnseenBy.Clipped
             : size is > 0 and < Smallest && Math.Abs(end.X - start.X) + Math.Abs(end.Y - start.Y) < Smallest ? UnseenBy.TooSmall : (UnseenBy?)null;
         var shown = size is > 0.5 and < 2000 ? size : Math.Max(1, Math.Abs(middle.Y - start.Y) + Math.Abs(middle.X - start.X));
-        letters.Add(new DrawnLetter(text, start, end, middle, shown, isStroked ? state.StrokeInk : state.FillInk, drawn++, ground, unseen));
+        letters.Add(new DrawnLetter(text, start, end, middle, shown, isStroked ? state.StrokePaint : state.FillPaint, state.MixingOfAll, drawn++, ground, unseen));
     }
 
     /// <summary>What the letters say since one of them.</summary>
@@ -136,15 +155,17 @@ internal sealed class PageDrawing
 
     public void Fill(DrawnPath path, bool isEvenOdd, in GraphicsState state)
     {
+        paints?.Add(state.FillPaint);
         // Most are rulings drawn as thin rectangles.
         if (path.HasArea(ThinAs) && path.Outline(isEvenOdd, fewestPoints: 3) is { } outline)
-            Add(outline, state, null, state.FillInk, state.FillCover);
+            Add(outline, state, null, state.FillPaint, state.FillOpacity);
     }
 
     /// <summary>Takes down the rulings of a path: lines, thin areas, and the sides of frames.</summary>
     /// <param name="isStroked">It is drawn as lines.</param>
     public void AddStrokes(DrawnPath path, bool isStroked, in GraphicsState state)
     {
+        paints?.Add(isStroked ? state.StrokePaint : state.FillPaint);
         if (isStroked)
             AddThickLines(path, state);
         if (IsGlyph)
@@ -188,7 +209,7 @@ internal sealed class PageDrawing
                 var (across, up) = (-(to.Y - from.Y) * half / length, (to.X - from.X) * half / length);
                 Add(
                     Outline.Of([new(from.X + across, from.Y + up), new(to.X + across, to.Y + up), new(to.X - across, to.Y - up), new(from.X - across, from.Y - up)]),
-                    state, null, state.StrokeInk, state.StrokeCover);
+                    state, null, state.StrokePaint, state.StrokeOpacity);
             }
         }
     }
@@ -196,20 +217,21 @@ internal sealed class PageDrawing
     /// <param name="placed">Takes the unit square to where the picture stands.</param>
     /// <param name="content">What it shows, read when it matters.</param>
     public void AddPicture(in Matrix placed, Lazy<PictureContent> content, in GraphicsState state) => Add(
-        Outline.Of([placed.Take(0, 0), placed.Take(1, 0), placed.Take(1, 1), placed.Take(0, 1)]), state, new Picture(content, placed), null, state.FillCover);
+        Outline.Of([placed.Take(0, 0), placed.Take(1, 0), placed.Take(1, 1), placed.Take(0, 1)]), state, new Picture(content, placed), Paint.Untold, state.FillOpacity);
 
     /// <summary>A shading fills what the clip leaves, in colours that run from one into the other.</summary>
-    public void AddShading(in GraphicsState state)
+    public void AddShading(Paint paint, in GraphicsState state)
     {
         var area = state.Clip.Cut(new Box(0, 0, width, height));
-        Add(Outline.Of([new(area.Left, area.Top), new(area.Right, area.Top), new(area.Right, area.Bottom), new(area.Left, area.Bottom)]), state, null, null, state.FillCover);
+        Add(Outline.Of([new(area.Left, area.Top), new(area.Right, area.Top), new(area.Right, area.Bottom), new(area.Left, area.Bottom)]), state, null, paint, state.FillOpacity);
     }
 
-    private void Add(Outline outline, in GraphicsState state, Picture? picture, Ink? ink, double? opacity)
+    private void Add(Outline outline, in GraphicsState state, Picture? picture, Paint paint, double opacity)
     {
-        var (clip, isMasked) = (state.Clip, state.IsMasked || state.IsGroupMasked);
+        paints?.Add(paint);
+        var (clip, mixing) = (state.Clip, state.MixingOfAll);
         if (Hidden == 0 && clip.Cut(outline.Bounds) is { Width: > ThinAs, Height: > ThinAs } seen)
-            covers.Add(new Cover(outline, clip, seen, picture, ink, opacity, isMasked, drawn++));
+            covers.Add(new Cover(outline, clip, seen, picture, paint, opacity, mixing, drawn++));
         if (covers.Count > limits.LettersPerPage)
             throw new UnreadableException("too-large", $"Page {number} draws more than {limits.LettersPerPage} areas; it was not read.");
     }

@@ -13,17 +13,21 @@ internal sealed record Picture(Lazy<PictureContent> Content, Matrix Placed)
 
     /// <summary>Says that a letter on it is not told from it: most of what lies around the letter's middle has its colour.</summary>
     /// <remarks>A white figure over a picture of printed text meets ink here and there, and is not read for that.</remarks>
+    /// <param name="mixing">How the letter comes together with it.</param>
+    /// <param name="tint">What lies over the picture adds so much.</param>
+    /// <param name="left">What lies over it lets so much through.</param>
     /// <returns>Null where its colours are not read.</returns>
-    public bool? Swallows(Ink ink, Point middle, double size)
+    public bool? Swallows(Ink ink, Mixing mixing, Point middle, double size, Ink tint, Ink left)
     {
         var (alike, read) = (0, 0);
         for (var look = 0; look < Looks * Looks; look++)
         {
             var (across, down) = Within(PlaceOf(look, middle, size));
-            if (Content.Value.InkAt(across, down) is not { } there)
+            if (Content.Value.InkAt(across, down) is not { } own)
                 continue;
             read++;
-            alike += there.LooksLike(ink) ? 1 : 0;
+            var there = tint.With(own, left);
+            alike += there.LooksLike(ink.On(there, mixing)) ? 1 : 0;
         }
         return read == 0 ? null : 2 * alike > read;
     }

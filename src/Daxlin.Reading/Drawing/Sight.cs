@@ -9,11 +9,15 @@ namespace Daxlin.Reading.Drawing;
 /// </remarks>
 internal sealed class Sight
 {
+    /// <summary>Ways looked at in which areas of several colours, and such as are mixed with what lies under them, may come together; beyond that nobody can tell.</summary>
+    private const int MostWays = 200;
+
     /// <summary>The height of a band, in points.</summary>
     private const double Band = 36;
 
     private readonly Dictionary<int, List<Cover>> bands = [];
     private readonly DrawnPage page;
+    private readonly Ways ways = new();
 
     public Sight(DrawnPage page)
     {
@@ -34,7 +38,7 @@ internal sealed class Sight
     private static int BandOf(double height) => (int)Math.Floor(height / Band);
 
     /// <summary>Why a person does not see a letter; null if one does.</summary>
-    public UnseenBy? Hides(DrawnLetter letter)
+    public UnseenBy? Hides(in DrawnLetter letter)
     {
         if (letter.Unseen is { } unseen)
             return unseen;
@@ -43,49 +47,144 @@ internal sealed class Sight
         var here = bands.GetValueOrDefault(BandOf(letter.Middle.Y)) ?? [];
         // In the order in which they were drawn, the last one first.
         var index = here.Count - 1;
-        var isUntold = false;
+        // What is mixed otherwise than by multiplying can bring out white on paper (11.4.7: a page's paper is no colour to mix with).
+        var isMixed = letter.Mixing == Mixing.Untold;
+        var filter = Ink.All;
+        var isUntold = letter.Mixing >= Mixing.Masked || letter.Paint.IsUntold;
         for (; index >= 0 && here[index].At > letter.At; index--)
         {
             if (!here[index].Holds(letter.Middle))
                 continue;
-            if (Cover.IsWhole(here[index].OpacityOver(letter)))
+            isMixed |= here[index].Mixing == Mixing.Untold;
+            if (here[index].Filter is { } own)
+                filter = filter.Times(own);
+            else if (here[index].IsUntold(letter))
+                isUntold = true;
+            else if (Cover.IsWhole(here[index].OpacityOver(letter)))
                 return UnseenBy.Covered;
-            isUntold |= here[index].IsUntold;
         }
-        return letter.Ink is { } ink ? IsOfColour(ink, letter, here, index) switch
+        return IsOfColour(letter, here, index, filter) switch
         {
-            true => UnseenBy.SameColour,
-            null when ink.IsLight => UnseenBy.Untold,
-            _ => isUntold ? UnseenBy.Untold : null,
-        }
-            : isUntold ? UnseenBy.Untold : null;
+            true when isMixed => UnseenBy.Untold,
+            true => filter == Ink.All || IsOfColour(letter, here, index, Ink.All) == true ? UnseenBy.SameColour : UnseenBy.Covered,
+            null => UnseenBy.Untold,
+            false => isUntold ? UnseenBy.Untold : null,
+        };
     }
 
-    /// <summary>Says that what lies under a letter has its colour; not on a pattern, or on colours that run into each other.</summary>
+    /// <summary>Says that what lies under a letter has its colour.</summary>
     /// <param name="index">Of the last area that was drawn before the letter.</param>
-    /// <returns>Null for a picture whose colours are not read.</returns>
-    private static bool? IsOfColour(Ink ink, DrawnLetter letter, List<Cover> here, int index)
+    /// <param name="filter">What lies over both leaves so much of each part of their colours.</param>
+    /// <returns>Null where nobody can tell.</returns>
+    private bool? IsOfColour(in DrawnLetter letter, List<Cover> here, int index, Ink filter)
     {
-        // What each area lets through of those below it.
-        var (tint, left) = (new Ink(0, 0, 0), 1.0);
-        for (; index >= 0; index--)
+        ways.Clear();
+        foreach (var ink in letter.Paint.Inks)
+            new Ground(letter, ink, here, ways, filter).LookUnder(index, Ink.None, Ink.All);
+        return ways.Came;
+    }
+
+    /// <summary>What comes of the ways in which the ground under a letter may look.</summary>
+    private sealed class Ways
+    {
+        private int looked;
+        private bool isAlike;
+        private bool isOther;
+        private bool isUntold;
+
+        /// <summary>As <see cref="IsOfColour"/> says it.</summary>
+        public bool? Came => isUntold || (isAlike && isOther) ? null : isAlike;
+
+        /// <summary>Whether another way can say anything new.</summary>
+        public bool AreOpen => !isUntold && looked < MostWays;
+
+        public void Clear() => (looked, isAlike, isOther, isUntold) = (0, false, false, false);
+
+        public void Add(bool? isAlike)
         {
-            var area = here[index];
-            if (area.At >= letter.Ground || !area.Holds(letter.Middle))
-                continue;
-            var covers = area.OpacityOver(letter);
-            if (area.Picture is { } picture)
-            {
-                if (Cover.IsNone(covers))
-                    continue;
-                return left < 1 || !Cover.IsWhole(covers) ? false : picture.Swallows(ink, letter.Middle, letter.Size);
-            }
-            if (area.Ink is not { } own || covers is not { } opacity)
-                return false;
-            (tint, left) = (tint.With(own, left * opacity), left * (1 - opacity));
-            if (Cover.IsWhole(opacity))
-                return ink.LooksLike(tint.With(own, left));
+            looked++;
+            isUntold |= isAlike is null || looked == MostWays;
+            this.isAlike |= isAlike == true;
+            isOther |= isAlike == false;
         }
-        return ink.LooksLike(tint.With(Ink.Paper, left));
+    }
+
+    /// <summary>Looks through the areas under a letter, from the uppermost down to the paper.</summary>
+    /// <param name="ink">Of the letter.</param>
+    private readonly ref struct Ground(in DrawnLetter letter, Ink ink, List<Cover> here, Ways ways, Ink filter)
+    {
+        private readonly ref readonly DrawnLetter letter = ref letter;
+
+        /// <param name="tint">What the areas above add.</param>
+        /// <param name="left">How much they let through of each part of the colours below; below 0 they turn it.</param>
+        public void LookUnder(int index, Ink tint, Ink left)
+        {
+            for (; index >= 0 && ways.AreOpen; index--)
+            {
+                var area = here[index];
+                if (area.At >= letter.Ground || !area.Holds(letter.Middle))
+                    continue;
+                var covers = area.OpacityOver(letter);
+                if (area.Picture is { } picture)
+                {
+                    if (Cover.IsNone(covers))
+                        continue;
+                    // Of a picture whose colours are not read it is taken that it is light, as paper is.
+                    ways.Add(picture.Swallows(ink, letter.Mixing, letter.Middle, letter.Size, tint, left) ?? (ink.IsLight ? null : false));
+                    if (Cover.IsWhole(covers))
+                        return;
+                }
+                else if (!Lay(area, covers, index, ref tint, ref left))
+                {
+                    return;
+                }
+            }
+            Compare(tint.With(Ink.Paper, left));
+        }
+
+        /// <summary>Lays an area over what lies under it.</summary>
+        /// <returns>False where nothing is seen through it, or all ways through it have been looked at.</returns>
+        private bool Lay(Cover area, double? covers, int index, ref Ink tint, ref Ink left)
+        {
+            if (area.Paint.IsUntold)
+            {
+                ways.Add(null);
+                return false;
+            }
+            if (area.Filter is { } through)
+            {
+                left = left.Times(through);
+                return true;
+            }
+            if (area.Paint.Only is { } own && covers is { } opacity)
+            {
+                (tint, left) = (tint.With(own, left.Times(opacity)), left.Times(Cover.IsWhole(opacity) ? 0 : 1 - opacity));
+                if (!Cover.IsWhole(opacity))
+                    return true;
+                Compare(tint);
+                return false;
+            }
+            foreach (var one in area.Paint.Inks)
+            {
+                if (covers is { } part)
+                {
+                    LookUnder(Cover.IsWhole(part) ? -1 : index - 1, tint.With(one, left.Times(part)), left.Times(Cover.IsWhole(part) ? 0 : 1 - part));
+                    continue;
+                }
+                if (area.Mixing != Mixing.Masked)
+                    LookUnder(index - 1, tint, left.Times(one));
+                if (area.Mixing != Mixing.Multiplied)
+                    LookUnder(-1, tint.With(one, left), Ink.None);
+                if (area.Mixing != Mixing.Untold)
+                    continue;
+                // Beside multiplied with it and laid over it: brightened by it, and what of the one differs from the other. Ways of mixing lie about these.
+                LookUnder(index - 1, tint.With(one, left), left.Times(one.Turned));
+                LookUnder(index - 1, tint.With(one, left), left.Times(-1));
+            }
+            // Through its gaps, and where mixing leaves it as it is, what lies under it is seen.
+            return area.Paint.HasGaps || covers is null;
+        }
+
+        private void Compare(Ink ground) => ways.Add(ink.On(ground, letter.Mixing).Times(filter).LooksLike(ground.Times(filter)));
     }
 }

@@ -31,7 +31,7 @@ internal sealed class ContentReader
     private readonly DrawnPath path = new();
     private readonly HashSet<string> names = new(StringComparer.Ordinal);
     private readonly HashSet<string>.AlternateLookup<ReadOnlySpan<char>> namesBySpan;
-    private readonly Dictionary<(double, double, double), Ink> inks = [];
+    private readonly Dictionary<(double, double, double), Paint> paints = [];
     private GraphicsState state = new();
     private Matrix text = Matrix.Identity;
     private Matrix line = Matrix.Identity;
@@ -162,7 +162,7 @@ internal sealed class ContentReader
                 hasOneInk = drawing.IsGlyph;
                 break;
             case ContentOperator.Shading:
-                drawing.AddShading(state);
+                drawing.AddShading(NameAt(operands, 0, content) is { } shading ? resources.ShadingOf(shading) : Drawing.Paint.Untold, state);
                 break;
             case ContentOperator.Draw when NameAt(operands, 0, content) is { } name:
                 Draw(name);
@@ -254,6 +254,9 @@ internal sealed class ContentReader
             case ContentOperator.FillCmyk:
                 SetFill(ColourSpace.Cmyk, operands);
                 return true;
+            case ContentOperator.FillColour when NameAt(operands, 0, content) is { } pattern && !hasOneInk:
+                state.FillPaint = PatternOf(pattern, state.FillSpace, operands);
+                return true;
             case ContentOperator.FillColour:
                 SetFill(state.FillSpace, operands);
                 return true;
@@ -266,16 +269,19 @@ internal sealed class ContentReader
             case ContentOperator.StrokeCmyk:
                 SetStroke(ColourSpace.Cmyk, operands);
                 return true;
+            case ContentOperator.StrokeColour when NameAt(operands, 0, content) is { } pattern && !hasOneInk:
+                state.StrokePaint = PatternOf(pattern, state.StrokeSpace, operands);
+                return true;
             case ContentOperator.StrokeColour:
                 SetStroke(state.StrokeSpace, operands);
                 return true;
             case ContentOperator.FillSpace when !hasOneInk:
                 state.FillSpace = SpaceAt(operands, content);
-                state.FillInk = state.FillSpace.Initial;
+                state.FillPaint = state.FillSpace.Initial;
                 return true;
             case ContentOperator.StrokeSpace when !hasOneInk:
                 state.StrokeSpace = SpaceAt(operands, content);
-                state.StrokeInk = state.StrokeSpace.Initial;
+                state.StrokePaint = state.StrokeSpace.Initial;
                 return true;
             default:
                 return false;
@@ -288,32 +294,42 @@ internal sealed class ContentReader
     private void SetFill(ColourSpace space, Operands operands)
     {
         if (!hasOneInk)
-            (state.FillSpace, state.FillInk) = (space, InkOf(space, operands));
+            (state.FillSpace, state.FillPaint) = (space, PaintOf(space, operands, 0));
     }
 
     private void SetStroke(ColourSpace space, Operands operands)
     {
         if (!hasOneInk)
-            (state.StrokeSpace, state.StrokeInk) = (space, InkOf(space, operands));
+            (state.StrokeSpace, state.StrokePaint) = (space, PaintOf(space, operands, 0));
     }
 
-    private Ink? InkOf(ColourSpace space, Operands operands)
+    /// <param name="behind">How many operands stand behind the numbers.</param>
+    private Paint PaintOf(ColourSpace space, Operands operands, int behind)
     {
-        if (space.Parts == 0 || space.Parts > 32 || !operands.AreNumbers(space.Parts))
-            return null;
+        if (space.Parts is 0 or > 32 || operands.Count < space.Parts + behind)
+            return Drawing.Paint.Untold;
         Span<double> parts = stackalloc double[space.Parts];
         for (var index = 0; index < space.Parts; index++)
-            parts[index] = operands.Number(space.Parts - 1 - index);
+        {
+            if (operands.All[operands.Count - behind - space.Parts + index] is not { Kind: OperandKind.Number } operand)
+                return Drawing.Paint.Untold;
+            parts[index] = operand.Number;
+        }
         if (space.Read(parts) is not { } ink)
-            return null;
+            return Drawing.Paint.Untold;
         // A page has few colours, and sets them for each of its words.
         var key = (ink.Red, ink.Green, ink.Blue);
-        if (inks.TryGetValue(key, out var same))
+        if (paints.TryGetValue(key, out var same))
             return same;
-        if (inks.Count < 4096)
-            inks[key] = ink;
-        return ink;
+        var paint = Drawing.Paint.Of(ink);
+        if (paints.Count < 4096)
+            paints[key] = paint;
+        return paint;
     }
+
+    /// <summary>A pattern by its name, with the colour that stands before it where the pattern has none of its own (8.7.3.3).</summary>
+    private Paint PatternOf(string name, ColourSpace space, Operands operands) =>
+        resources.PatternOf(name, number, space.Under is { } under ? PaintOf(under, operands, behind: 1).Only : null);
 
     /// <summary>Takes over what a named graphics state says (8.4.5).</summary>
     private void Change(DictionaryToken change)
@@ -327,7 +343,7 @@ internal sealed class ContentReader
         {
             if (mixing is ArrayToken { Data: [var first, ..] })
                 mixing = objects.Resolve(first);
-            state.IsMixed = mixing is NameToken { Data: not ("Normal" or "Compatible") };
+            state.Mixing = mixing is not NameToken { Data: var way } || way is "Normal" or "Compatible" ? Mixing.None : way == "Multiply" ? Mixing.Multiplied : Mixing.Untold;
         }
         if (objects.Array(change, "Font") is [IndirectReferenceToken reference, var size])
         {
@@ -456,7 +472,7 @@ internal sealed class ContentReader
     {
         var entries = Pictures.EntriesOf(operands, lexer.Content);
         var bytes = lexer.PassPicture(Pictures.LengthOf(entries, resources, objects)).ToArray();
-        var (here, ink) = (resources, state.FillInk);
+        var (here, ink) = (resources, state.FillPaint.Only);
         drawing.AddPicture(state.Matrix, new(() => Pictures.ContentOf(new StreamToken(entries, bytes), here, objects, ink)), state);
     }
 
@@ -475,7 +491,7 @@ internal sealed class ContentReader
                 DrawForm(drawn, reference);
                 break;
             case "Image":
-                drawing.AddPicture(state.Matrix, document.PictureOf(drawn, reference, resources, state.FillInk), state);
+                drawing.AddPicture(state.Matrix, document.PictureOf(drawn, reference, resources, state.FillPaint.Only), state);
                 break;
         }
         drawing.Hidden -= isHidden ? 1 : 0;
@@ -498,8 +514,8 @@ internal sealed class ContentReader
         if (objects.Name(objects.Dictionary(dictionary, "Group"), "S") == "Transparency")
         {
             // What is drawn as one group is laid on the page as one: its own parts begin without what the group is laid on with.
-            (state.GroupAlpha, state.IsGroupMixed, state.IsGroupMasked) = (state.FillOpacity, state.IsMixed || state.IsGroupMixed, state.IsMasked || state.IsGroupMasked);
-            (state.FillAlpha, state.StrokeAlpha, state.IsMixed, state.IsMasked) = (1, 1, false, false);
+            (state.GroupAlpha, state.GroupMixing, state.IsGroupMasked) = (state.FillOpacity, (Mixing)Math.Max((int)state.Mixing, (int)state.GroupMixing), state.IsMasked || state.IsGroupMasked);
+            (state.FillAlpha, state.StrokeAlpha, state.Mixing, state.IsMasked) = (1, 1, Mixing.None, false);
         }
         resources = document.ResourcesOf(dictionary) ?? resources;
         Read(document.BytesOf(form, reference).Span);

@@ -30,6 +30,9 @@ internal sealed class DocumentContent(PdfObjects objects, IResourceStore colours
 
     public ReadingLimits Limits => limits;
 
+    /// <summary>How many tiles of patterns are being read within each other.</summary>
+    public int OpenTiles { get; set; }
+
     /// <summary>The resources of a page or a drawing.</summary>
     /// <param name="owner">Has them under Resources.</param>
     /// <returns>Null if it names none.</returns>

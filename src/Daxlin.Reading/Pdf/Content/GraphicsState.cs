@@ -14,10 +14,10 @@ internal record struct GraphicsState()
 
     public ColourSpace StrokeSpace { get; set; } = ColourSpace.Grey;
 
-    /// <summary>The colour that areas and letters are filled with; null for a pattern.</summary>
-    public Ink? FillInk { get; set; } = Ink.Black;
+    /// <summary>What areas and letters are filled with.</summary>
+    public Paint FillPaint { get; set; } = Paint.Black;
 
-    public Ink? StrokeInk { get; set; } = Ink.Black;
+    public Paint StrokePaint { get; set; } = Paint.Black;
 
     public double FillAlpha { get; set; } = 1;
 
@@ -26,11 +26,11 @@ internal record struct GraphicsState()
     /// <summary>How much of what is drawn as one group is laid on the page.</summary>
     public double GroupAlpha { get; set; } = 1;
 
-    /// <summary>Colours are mixed with what lies under them in another way than by a number.</summary>
-    public bool IsMixed { get; set; }
+    /// <summary>How colours are mixed with what lies under them.</summary>
+    public Mixing Mixing { get; set; }
 
     /// <summary>The same, of the group that it is drawn in.</summary>
-    public bool IsGroupMixed { get; set; }
+    public Mixing GroupMixing { get; set; }
 
     /// <summary>It is laid on the page through a mask that is drawn (11.6.4.3).</summary>
     public bool IsMasked { get; set; }
@@ -62,9 +62,14 @@ internal record struct GraphicsState()
 
     public readonly double StrokeOpacity => StrokeAlpha * GroupAlpha;
 
-    /// <summary>How much of what lies under it a filled area hides; null where no number says.</summary>
-    public readonly double? FillCover => IsMixed || IsGroupMixed || IsMasked || IsGroupMasked ? null : FillOpacity;
+    /// <summary>How what is drawn comes together with what lies under it, its mask and its groups taken together.</summary>
+    public readonly Mixing MixingOfAll
+    {
+        get
+        {
+            var colours = (Mixing)Math.Max((int)Mixing, (int)GroupMixing);
+            return !IsMasked && !IsGroupMasked ? colours : colours == Mixing.None ? Mixing.Masked : Mixing.Untold;
+        }
+    }
 
-    /// <summary>The same of lines.</summary>
-    public readonly double? StrokeCover => IsMixed || IsGroupMixed || IsMasked || IsGroupMasked ? null : StrokeOpacity;
 }

@@ -1,3 +1,4 @@
+using Daxlin.Reading.Drawing;
 using Daxlin.Reading.Pdf.Fonts;
 using UglyToad.PdfPig.Core;
 using UglyToad.PdfPig.Tokens;
@@ -9,6 +10,7 @@ namespace Daxlin.Reading.Pdf.Content;
 internal sealed class Resources(IReadOnlyList<DictionaryToken> dictionaries, DocumentContent document)
 {
     private readonly Dictionary<string, Font?> fonts = new(StringComparer.Ordinal);
+    private readonly Dictionary<(string, Ink?), Paint> patterns = [];
     private readonly Dictionary<string, ColourSpace?> spaces = new(StringComparer.Ordinal);
 
     public Font? FontOf(string name)
@@ -39,6 +41,8 @@ internal sealed class Resources(IReadOnlyList<DictionaryToken> dictionaries, Doc
             case NameToken name:
                 return SpaceOf(name.Data);
             case ArrayToken { Data: { Count: > 0 } array } when objects.Resolve(array[0]) is NameToken kind:
+                if (kind.Data == "Pattern" && array.Count > 1)
+                    return ColourSpace.Pattern with { Under = SpaceOf(array[1]) };
                 return Plain(kind.Data) ?? (kind.Data == "ICCBased"
                     ? array.Count > 1 && PdfObjects.AsDictionary(objects.Resolve(array[1])) is { } profile && objects.Number(profile, "N") is { } parts ? ColourSpace.OfParts((int)parts) : null
                     : WorkedOut(token!));
@@ -74,6 +78,21 @@ internal sealed class Resources(IReadOnlyList<DictionaryToken> dictionaries, Doc
             }
         });
     }
+
+    /// <summary>What a pattern paints with (8.7).</summary>
+    /// <param name="page">The number of the page, for what is said of it.</param>
+    /// <param name="ink">What it is painted in where it has no colour of its own.</param>
+    public Paint PatternOf(string name, int page, Ink? ink)
+    {
+        if (patterns.TryGetValue((name, ink), out var known))
+            return known;
+        // A pattern that is drawn with itself has no colour that anyone could tell.
+        patterns[(name, ink)] = Paint.Untold;
+        return patterns[(name, ink)] = document.Objects.Get(Listed("Pattern", name), name) is { } pattern ? Patterns.PaintOf(pattern, page, ink, this, document) : Paint.Untold;
+    }
+
+    /// <summary>What a shading paints with (8.7.4).</summary>
+    public Paint ShadingOf(string name) => document.Objects.Dictionary(Listed("Shading", name), name) is { } shading ? Patterns.ShadingOf(shading, isPattern: false, this, document.Objects) : Paint.Untold;
 
     public DictionaryToken? StateOf(string name) => document.Objects.Dictionary(Listed("ExtGState", name), name);
 
