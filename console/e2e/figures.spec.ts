@@ -52,3 +52,37 @@ for (const colorScheme of ["light", "dark"] as const) {
     });
   });
 }
+
+test("whoever keeps the service running sees how it is, and what is wrong as soon as it is", async ({
+  page,
+}) => {
+  await page.goto("/");
+  await page.getByRole("link", { name: "Operation" }).click();
+  const services = page.getByRole("region", { name: "Services" });
+  await expect(services.getByRole("row")).toHaveCount(2);
+  await expect(services).toContainText("● runs");
+  await expect(page.getByRole("status").first()).toContainText("● All is well.");
+  await expect(page.getByRole("region", { name: "Storage" })).toContainText("./daxlin backup FOLDER");
+  await expect(page.getByRole("region", { name: "What waits" }).getByRole("row").first()).toContainText(
+    "Documents to be captured",
+  );
+  await expectNoViolation(page);
+  // What another service of the database says of itself, and that one is away.
+  await page.route("**/api/v1/operation", async (route) => {
+    const shown = await (await route.fetch()).json();
+    const [own] = shown.nodes;
+    const trouble = "The disk of the data folder is full.";
+    shown.nodes = [
+      { ...own, name: "ap-1" },
+      { ...own, name: "ap-2", isThis: false, trouble },
+      { ...own, name: "ap-3", isThis: false, isAway: true },
+    ];
+    await route.fulfill({ json: shown });
+  });
+  await expect(page.getByRole("status").first()).toHaveText(
+    /▲ The disk of the data folder is full\. “ap-3” has not told of itself for a minute\./,
+  );
+  await services.getByRole("button", { name: "Strike out" }).click();
+  await expect(services.getByRole("alert")).toHaveText("▲ There is no service “ap-3” on this database.");
+  await expectNoViolation(page);
+});

@@ -116,6 +116,11 @@ const router = createBrowserRouter([
         HydrateFallback: () => null,
       },
       {
+        path: "/operation",
+        lazy: async () => ({ Component: (await import("./operation/OperationPage")).OperationPage }),
+        HydrateFallback: () => null,
+      },
+      {
         path: "/people",
         lazy: async () => ({ Component: (await import("./people/PeoplePage")).PeoplePage }),
         HydrateFallback: () => null,

@@ -21,6 +21,7 @@ async function take(name, path, ready) {
 
 await (await take("batch", "/batches/1", "table"))();
 await (await take("to-look-at", "/review", "table"))();
+await (await take("operation", "/operation", "table"))();
 const invoice = await take("invoice", `/invoices/${held}`, "[data-mark=total]");
 await page.keyboard.press("n");
 await page.locator(".connector path").waitFor();
@@ -217,26 +218,6 @@ await cato.browsed.locator("[data-mark=total]").first().waitFor();
 await cato.browsed.getByRole("button", { name: "Approve", exact: true }).click();
 await cato.browsed.getByRole("alert").waitFor();
 await cato.browsed.screenshot({ path: join(here, "four-eyes.png") });
-// Signing in beside what is one's own, one picture of two pages.
-await ada.browsed.goto(`${office}/you`);
-await ada.browsed.getByLabel("What a new key is for").fill("Nightly import");
-await ada.browsed.getByRole("button", { name: "Make it" }).click();
-await ada.browsed.getByRole("status").locator("code").waitFor();
-await ada.browsed.reload();
-await ada.browsed.getByRole("button", { name: "Set one up" }).click();
-await ada.browsed.getByRole("img", { name: "The same secret, for a camera" }).waitFor();
-await ada.browsed.getByRole("cell", { name: "Nightly import" }).waitFor();
-await ada.browsed.setViewportSize({ width: 1280, height: 900 });
-const stranger = await browser.newPage({ viewport: { width: 420, height: 900 } });
-await stranger.goto(office);
-await stranger.getByRole("form", { name: "Sign in" }).waitFor();
-const both = [await stranger.screenshot(), await ada.browsed.screenshot()];
-const beside = await browser.newPage({ viewport: { width: 1701, height: 900 } });
-await beside.setContent(
-  `<body style="margin: 0; display: flex; gap: 1px; background: #888">${both.map((picture) => `<img src="data:image/png;base64,${picture.toString("base64")}">`).join("")}`,
-);
-await beside.screenshot({ path: join(here, "you.png") });
-await ada.browsed.setViewportSize({ width: 1280, height: 800 });
 await ada.browsed.goto(`${office}/people`);
 await ada.browsed.getByText("Two approvers above").waitFor();
 await ada.browsed.screenshot({ path: join(here, "people.png") });

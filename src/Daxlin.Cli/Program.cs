@@ -9,6 +9,7 @@ root.Options.Add(CommandContext.Person);
 root.Subcommands.Add(DemoCommand.Make());
 root.Subcommands.Add(ServeCommand.Make());
 root.Subcommands.Add(CheckCommand.Make());
+root.Subcommands.Add(OperationCommands.Make());
 foreach (var copying in BackupCommands.Make())
     root.Subcommands.Add(copying);
 root.Subcommands.Add(LoginCommands.Login());

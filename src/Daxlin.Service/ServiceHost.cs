@@ -8,6 +8,7 @@ using Daxlin.Service.Figures;
 using Daxlin.Service.History;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.Nodes;
+using Daxlin.Service.Operation;
 using Daxlin.Service.People;
 using Daxlin.Service.People.Provider;
 using Daxlin.Service.Posting;
@@ -72,6 +73,8 @@ public static class ServiceHost
         var store = Store.Of(settings, folder);
         builder.Services.AddSingleton(store);
         AddNodes(builder.Services, settings);
+        Telemetry.Add(builder.Services, settings);
+        builder.Services.AddSingleton<Measures>();
         builder.Services.AddPooledDbContextFactory<DaxlinDb>(store.Configure);
         builder.Services.AddHttpContextAccessor();
         builder.Services.AddScoped<Reach>();
@@ -135,6 +138,7 @@ public static class ServiceHost
         builder.Services.AddRateLimiter(Limits.Add);
         builder.Services.AddHostedService<CaptureWorker>();
         builder.Services.AddHostedService<HistoryWatch>();
+        builder.Services.AddHostedService<NodeWatch>();
         builder.Services.AddHostedService(services => services.GetRequiredService<CodingWorker>());
         builder.Services.AddHostedService(services => services.GetRequiredService<DeliveryWorker>());
         builder.Services.AddHostedService(services => services.GetRequiredService<RehearsalWorker>());
@@ -143,7 +147,7 @@ public static class ServiceHost
         builder.Services.AddExceptionHandler<RequestFaults>();
         builder.Services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
         builder.Services.Configure<RouteOptions>(routes => routes.ConstraintMap.Add(PageOfConsole.Name, typeof(PageOfConsole)));
-        builder.Services.AddHealthChecks().AddCheck<StorageHealth>("storage");
+        builder.Services.AddHealthChecks().AddCheck<StorageHealth>("storage").AddCheck<StopHealth>("stop");
         builder.Services.AddOpenApi("v1", openApi => openApi.AddDocumentTransformer((document, _, _) =>
         {
             document.Info.Title = "Daxlin";
@@ -184,6 +188,10 @@ public static class ServiceHost
         app.UseAuthorization();
         Reach.Use(app);
         app.MapHealthChecks("/health", new HealthCheckOptions { ResponseWriter = WriteHealth });
+        app.MapHealthChecks("/health/ready", new HealthCheckOptions { ResponseWriter = WriteHealth });
+        // Alive is what answers: it is not to be killed for a database that is away.
+        app.MapHealthChecks("/health/live", new HealthCheckOptions { Predicate = _ => false, ResponseWriter = WriteHealth });
+        Telemetry.Map(app);
         app.MapOpenApi("/api/{documentName}/openapi.json");
         var api = app.MapGroup("/api/v1");
         NeededRights.Guard(api);
@@ -213,6 +221,7 @@ public static class ServiceHost
         HistoryEndpoints.Map(api);
         FiguresEndpoints.Map(api);
         DemoEndpoints.Map(api);
+        OperationEndpoints.Map(api);
         api.MapGet("/state", State).WithTags("Service").WithSummary("Whether the service can work, and if not, why.").NeedsAnyone();
         ProviderSignIn.Map(app, settings);
         ServeConsole(app, settings.Console);

@@ -41,6 +41,13 @@ public sealed class CommandTests : IDisposable
         Assert.Equal("halvard-standard", (string?)detail["template"]);
         Assert.Contains(detail["ties"]!.AsArray(), tie => !(bool)tie!["holds"]! && (string?)tie["difference"] == "18000.00");
 
+        var (well, operation, _) = await Client.Run(server, "operation", "show");
+        Assert.Equal(0, well);
+        Assert.StartsWith("● All is well.", operation, StringComparison.Ordinal);
+        Assert.Contains("Waiting: 0 documents; 0 deliveries, and 0 given up.", operation, StringComparison.Ordinal);
+        Assert.Contains("Last backup: none was made yet", operation, StringComparison.Ordinal);
+        Assert.Contains("There is no service “three”", (await Client.Run(server, "operation", "forget", "three")).Error, StringComparison.Ordinal);
+
         var (list, templates, _) = await Client.Run(server, "template", "list");
         Assert.Equal(0, list);
         Assert.Equal(4, templates.Split('\n').Count(line => line.Contains("-standard", StringComparison.Ordinal)));

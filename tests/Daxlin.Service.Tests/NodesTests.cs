@@ -139,6 +139,37 @@ public class NodesTests
     }
 
     [Fact]
+    public async Task Each_tells_of_itself_and_one_that_is_away_is_shown_until_it_is_struck_out()
+    {
+        await using var nodes = await Pair.Start();
+        await nodes.One.SaveTemplates(Path.Combine(Repository.Samples, "port-ellery-galley"));
+        var batch = await nodes.One.OpenBatch("November");
+        await nodes.One.Upload(batch, Repository.SampleInvoices("port-ellery-galley"));
+        await nodes.One.UntilDone(batch);
+        // Its row comes once it has looked for the first time, by itself.
+        JsonNode shown;
+        do
+            shown = await nodes.One.Get("operation");
+        while (shown["nodes"]!.AsArray().Count < 2);
+        Assert.Equal([("one", true, false), ("two", false, false)], shown["nodes"]!.AsArray().Select(node => ((string)node!["name"]!, (bool)node["isThis"]!, (bool)node["isAway"]!)));
+        Assert.Equal("“daxlin” on 127.0.0.1 (PostgreSQL)", (string?)shown["storage"]!["database"]);
+        Assert.True((long)shown["storage"]!["databaseBytes"]! > 1_000_000);
+        async Task<(int Status, string? Code)> Forget(string name)
+        {
+            using var answer = await nodes.One.Http.DeleteAsync(new Uri($"operation/nodes/{name}", UriKind.Relative));
+            return ((int)answer.StatusCode, answer.IsSuccessStatusCode ? null : (string?)JsonNode.Parse(await answer.Content.ReadAsStringAsync())!["code"]);
+        }
+        Assert.Equal((409, "node-runs"), await Forget("two"));
+        Assert.Equal((404, "not-there"), await Forget("three"));
+        await nodes.Server.Ask("""INSERT INTO "Nodes" SELECT 'gone', "Version", "StartedAt", now() - interval '61 seconds', 2, 0, 7, 1, 0, '' FROM "Nodes" WHERE "Name" = 'two'""", "daxlin");
+        var gone = Assert.Single((await nodes.Two.Get("operation"))["nodes"]!.AsArray(), node => (bool)node!["isAway"]!)!;
+        Assert.Equal(("gone", 7, 1), ((string?)gone["name"], (int)gone["captured"]!, (int)gone["setAside"]!));
+        Assert.Equal((204, null), await Forget("gone"));
+        await nodes.Two.Terminate();
+        Assert.Equal(["one"], (await nodes.One.Get("operation"))["nodes"]!.AsArray().Select(node => (string)node!["name"]!));
+    }
+
+    [Fact]
     public async Task A_server_that_goes_away_is_told_and_work_goes_on_when_it_is_back()
     {
         await using var nodes = await Pair.Start();
@@ -150,6 +181,13 @@ public class NodesTests
         {
             Assert.Equal(503, (int)answer.StatusCode);
             Assert.Equal("database-away", (string?)JsonNode.Parse(await answer.Content.ReadAsStringAsync())!["code"]);
+        }
+        // It is not ready, and alive all the same: to kill it would mend nothing.
+        Assert.Equal((503, 200), (await Health("ready"), await Health("live")));
+        async Task<int> Health(string which)
+        {
+            using var answer = await nodes.One.Http.GetAsync(new Uri($"/health/{which}", UriKind.Relative));
+            return (int)answer.StatusCode;
         }
         await nodes.Server.Restart();
         await nodes.One.UntilWell();

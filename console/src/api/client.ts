@@ -48,6 +48,7 @@ export type Person = components["schemas"]["PersonRecord"];
 export type ApprovalRules = components["schemas"]["ApprovalRulesRecord"];
 export type StandIn = components["schemas"]["StandInRecord"];
 export type AccessKey = components["schemas"]["KeyRecord"];
+export type Operation = components["schemas"]["OperationShown"];
 export type Vendor = components["schemas"]["VendorDetail"];
 export type ImportedVendor = components["schemas"]["ImportedVendor"];
 export type BatchSheet = components["schemas"]["BatchSheet"];

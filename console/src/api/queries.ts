@@ -78,6 +78,13 @@ export const ask = {
       queryFn: () => dataOf(api.GET("/api/v1/batches/{id}/approval", { params: { path: { id: batch } } })),
       staleTime: 0,
     }),
+  operation: () =>
+    queryOptions({
+      queryKey: ["operation"],
+      queryFn: () => dataOf(api.GET("/api/v1/operation")),
+      staleTime: 0,
+      refetchInterval: 5_000,
+    }),
   keys: () =>
     queryOptions({
       queryKey: ["access-keys"],

@@ -5762,6 +5762,78 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/operation": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the service is: the services on the database, what waits, the storage, the last backup. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OperationShown"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/operation/nodes/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Strikes out a service that is away and will not come back. */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -5882,6 +5954,22 @@ export interface components {
         ApprovalToWithdraw: {
             /** @description At least five letters; it is kept on record. */
             reason: null | string;
+        };
+        /** @description The backup that was made last. */
+        BackupShown: {
+            /** Format: date-time */
+            at: string;
+            /** @description Where it was put. */
+            folder: string;
+            /** Format: int32 */
+            documents: number;
+            /** Format: int32 */
+            invoices: number;
+            /**
+             * Format: int32
+             * @description How much was missing or altered already.
+             */
+            faults: number;
         };
         /** @description A document of a batch. */
         BatchDocument: {
@@ -6874,6 +6962,41 @@ export interface components {
             name: null | string;
             note: null | string;
         };
+        /** @description One of the services on the database. */
+        NodeShown: {
+            /** @description Empty for one that stores in its own folder. */
+            name: string;
+            /** @description It is the one that answers. */
+            isThis: boolean;
+            /** @description It has not told of itself for a minute, and did not stop in order. */
+            isAway: boolean;
+            version: string;
+            /** Format: date-time */
+            startedAt: string;
+            /** Format: date-time */
+            seenAt: string;
+            /**
+             * Format: int32
+             * @description How many documents it reads at a time at most.
+             */
+            readers: number;
+            /** Format: int32 */
+            reading: number;
+            /**
+             * Format: int64
+             * @description Since it started, as the next two.
+             */
+            captured: number;
+            /** Format: int64 */
+            setAside: number;
+            /**
+             * Format: int64
+             * @description Reading processes that died on a document.
+             */
+            deaths: number;
+            /** @description What is wrong with the storage as it sees it; empty if nothing is. */
+            trouble: string;
+        };
         /** @description Nothing needs to be said. */
         NothingSaid: Record<string, never>;
         /** @description What can be said of files of a format. */
@@ -6895,6 +7018,18 @@ export interface components {
             /** @description `invoices`, `lines`, `taxes` or `journal`. */
             records: string;
             names: components["schemas"]["OfferedName"][];
+        };
+        /** @description How the service is, for whoever keeps it running. */
+        OperationShown: {
+            /**
+             * Format: date-time
+             * @description When it was looked.
+             */
+            at: string;
+            nodes: components["schemas"]["NodeShown"][];
+            waiting: components["schemas"]["WorkWaiting"];
+            storage: components["schemas"]["StorageShown"];
+            lastBackup: null | components["schemas"]["BackupShown"];
         };
         /** @description A page of a document with its words. */
         PageRecord: {
@@ -7661,6 +7796,35 @@ export interface components {
             /** @description Its place below the root: LegalMonetaryTotal/PayableAmount. */
             path: string;
         };
+        /** @description Where all is stored. */
+        StorageShown: {
+            /** @description What it is: a file, or which database on which server. */
+            database: string;
+            /** @description Of the documents. */
+            folder: string;
+            /**
+             * Format: int64
+             * @description How large the database is.
+             */
+            databaseBytes: number;
+            /**
+             * Format: int32
+             * @description How many were taken in.
+             */
+            documents: number;
+            /**
+             * Format: int64
+             * @description How large they are together.
+             */
+            documentBytes: number;
+            /**
+             * Format: int64
+             * @description On the disk of the folder.
+             */
+            freeBytes: number;
+            /** @description What is wrong, as a sentence; empty if nothing is. */
+            trouble: string;
+        };
         StruckRecord: {
             /** @description The list that the row was captured in. */
             list: string;
@@ -8275,6 +8439,33 @@ export interface components {
             reasons: components["schemas"]["ReasonCount"][];
             /** @description Sums by vendor and by the month that invoices are dated in. */
             months: components["schemas"]["MonthSum"][];
+        };
+        /** @description What waits. */
+        WorkWaiting: {
+            /**
+             * Format: int32
+             * @description For their capture.
+             */
+            documents: number;
+            /**
+             * Format: date-time
+             * @description When the one was taken in that waits longest.
+             */
+            oldestAt: null | string;
+            /**
+             * Format: int32
+             * @description Of posting runs, that are tried by themselves.
+             */
+            deliveries: number;
+            /**
+             * Format: int32
+             * @description Those that a person has to look at.
+             */
+            deliveriesGivenUp: number;
+            /** @description How many there are of each state. */
+            invoices: {
+                [key: string]: number;
+            };
         };
     };
     responses: never;

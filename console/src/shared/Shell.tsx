@@ -75,6 +75,7 @@ function Trouble() {
 function Bar() {
   const { trail } = useTrail();
   const { colorScheme, setColorScheme } = useMantineColorScheme();
+  const session = useQuery(ask.session());
   const next = colorScheme === "auto" ? "light" : colorScheme === "light" ? "dark" : "auto";
   return (
     <header className="bar">
@@ -99,7 +100,13 @@ function Bar() {
         ))}
       </nav>
       <span className="end">
-        <WhoYouAre /> · <Link to="/help/FIRST-TEMPLATE">Help</Link> · Light:{" "}
+        <WhoYouAre /> ·{" "}
+        {session.data?.rights.includes("administer") && (
+          <>
+            <Link to="/operation">Operation</Link> ·{" "}
+          </>
+        )}
+        <Link to="/help/FIRST-TEMPLATE">Help</Link> · Light:{" "}
         <button type="button" className="plain" onClick={() => setColorScheme(next)}>
           {colorScheme === "auto" ? "as the machine" : colorScheme}
         </button>

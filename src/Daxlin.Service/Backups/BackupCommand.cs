@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Daxlin.Service.History;
+using Daxlin.Service.Operation;
 using Daxlin.Service.Storage;
 
 namespace Daxlin.Service.Backups;
@@ -31,6 +32,7 @@ internal static class BackupCommand
         Directory.Delete(copy.Incoming);
         var made = new Backup(at, rows, documents.Count, bytes, await CopyCommand.HashOf(copy.Database, cancel), history.NewestSeal, [.. faults]);
         await File.WriteAllTextAsync(Path.Combine(target, Backup.FileName), JsonSerializer.Serialize(made, CopyCommand.Form), cancel);
+        LastBackup.Keep(folder, target, made);
         return made;
     }
 }

@@ -54,7 +54,7 @@ internal static class NeededRights
             options.AddPolicy(PolicyOf(right), policy => policy.RequireAuthenticatedUser().RequireAssertion(context => PersonClaims.RightsOf(context.User).Contains(right)));
     }
 
-    private static string PolicyOf(Right? right) => right is { } needed ? Roles.Word(needed) : "anyone";
+    public static string PolicyOf(Right? right) => right is { } needed ? Roles.Word(needed) : "anyone";
 }
 
 /// <summary>The right that an endpoint needs; null if it is enough to be signed in.</summary>

@@ -37,10 +37,10 @@ internal static class DatabaseCopy
         return counts.ToImmutable();
     }
 
-    /// <summary>What others refer to before those who do. Leases belong to services that run, and are no one's memory.</summary>
+    /// <summary>What others refer to before those who do. What passes is left out.</summary>
     private static List<IEntityType> Tables(IModel model)
     {
-        var (ordered, left) = (new List<IEntityType>(), model.GetEntityTypes().Where(type => type.ClrType != typeof(Lease)).OrderBy(type => type.Name, StringComparer.Ordinal).ToList());
+        var (ordered, left) = (new List<IEntityType>(), model.GetEntityTypes().Where(type => !DaxlinDb.IsPassing(type.ClrType)).OrderBy(type => type.Name, StringComparer.Ordinal).ToList());
         while (left.Count > 0)
         {
             var next = left.First(type => type.GetForeignKeys().All(key => key.PrincipalEntityType == type || ordered.Contains(key.PrincipalEntityType)));

@@ -37,6 +37,10 @@ public class DaxlinDb(DbContextOptions<DaxlinDb> options) : IdentityUserContext<
     public DbSet<StandIn> StandIns => Set<StandIn>();
     public DbSet<AccessKey> AccessKeys => Set<AccessKey>();
     public DbSet<Lease> Leases => Set<Lease>();
+    public DbSet<Node> Nodes => Set<Node>();
+
+    /// <summary>Rows of a table are of services that run, and are no one's memory: they are neither backed up nor moved.</summary>
+    internal static bool IsPassing(Type row) => row == typeof(Lease) || row == typeof(Node);
 
     /// <summary>The change that this context is in; null where it only looks.</summary>
     internal Change? Change { get; set; }
@@ -163,6 +167,7 @@ public class DaxlinDb(DbContextOptions<DaxlinDb> options) : IdentityUserContext<
         builder.Entity<CodedCase>().HasIndex(one => new { one.VendorId, one.Like });
         builder.Entity<CodedCase>().HasIndex(one => one.InvoiceId);
         builder.Entity<ListVersion>().HasIndex(list => new { list.Name, list.Version }).IsUnique();
+        builder.Entity<Node>().HasKey(node => node.Name);
         builder.Entity<Lease>().HasKey(lease => new { lease.Work, lease.Of });
         builder.Entity<Lease>().HasIndex(lease => lease.Node);
         if (Database.IsNpgsql())

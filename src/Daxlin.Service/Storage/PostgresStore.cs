@@ -36,11 +36,29 @@ internal sealed class PostgresStore(string connection) : Store
         return $"its database “{told.Database}” on {told.Host}";
     }
 
+    public override string Title
+    {
+        get
+        {
+            var told = new NpgsqlConnectionStringBuilder(connection);
+            return $"“{told.Database}” on {told.Host} (PostgreSQL)";
+        }
+    }
+
+    public override Task<long> Bytes(DaxlinDb db, CancellationToken cancel) => db.Database.SqlQuery<long>($"""SELECT pg_database_size(current_database()) AS "Value" """).SingleAsync(cancel);
+
     public override void Configure(DbContextOptionsBuilder builder) => builder.UseNpgsql(Pooled(connection)).AddInterceptors(LostConnections.Instance);
 
-    /// <remarks>Its migrations are its own: <see cref="PostgresDb"/>.</remarks>
+    /// <remarks>
+    /// Its migrations are its own: <see cref="PostgresDb"/>. Services that start at once go through them one after the other: the framework's own
+    /// lock is let go between two of them.
+    /// </remarks>
     public override async Task Migrate(DaxlinDb db)
     {
+        await using var alone = new NpgsqlConnection(new NpgsqlConnectionStringBuilder(connection) { Pooling = false }.ToString());
+        await alone.OpenAsync();
+        await using (var wait = new NpgsqlCommand($"SELECT pg_advisory_lock({Turn + 1})", alone) { CommandTimeout = 0 })
+            await wait.ExecuteNonQueryAsync();
         await using var own = new PostgresDb(Options);
         await own.Database.MigrateAsync();
     }

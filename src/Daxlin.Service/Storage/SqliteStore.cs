@@ -7,6 +7,11 @@ namespace Daxlin.Service.Storage;
 /// <summary>A database that is a file of the data folder, which this process alone holds.</summary>
 internal sealed class SqliteStore(DataFolder folder) : Store
 {
+    public override string Title => "a file of the data folder";
+
+    public override Task<long> Bytes(DaxlinDb db, CancellationToken cancel) =>
+        Task.FromResult(new[] { folder.Database, folder.Database + "-wal" }.Where(File.Exists).Sum(file => new FileInfo(file).Length));
+
     public override void Configure(DbContextOptionsBuilder builder) => builder.UseSqlite($"Data Source={folder.Database}");
 
     public override async Task<(IReadOnlyList<string> Documents, IReadOnlyList<DataFault> Faults)> Look(CancellationToken cancel)
@@ -101,7 +106,7 @@ internal sealed class SqliteStore(DataFolder folder) : Store
         var rows = ImmutableSortedDictionary.CreateBuilder<string, int>(StringComparer.Ordinal);
         // A file that no service of this release has started on may lack some.
         var there = await db.Database.SqlQueryRaw<string>("SELECT name AS \"Value\" FROM sqlite_master WHERE type = 'table'").ToListAsync(cancel);
-        foreach (var table in db.Model.GetEntityTypes().Where(type => type.ClrType != typeof(Lease)).Select(type => type.GetTableName()!).Intersect(there))
+        foreach (var table in db.Model.GetEntityTypes().Where(type => !DaxlinDb.IsPassing(type.ClrType)).Select(type => type.GetTableName()!).Intersect(there))
         {
 #pragma warning disable EF1002 // Names of the model's own tables.
             rows[table] = (await db.Database.SqlQueryRaw<int>($"SELECT COUNT(*) AS \"Value\" FROM \"{table}\"").ToListAsync(cancel))[0];

@@ -9,6 +9,12 @@ internal abstract class Store
     /// <param name="folder">Of the service, whose file is the database where none is named.</param>
     public static Store Of(ServiceSettings settings, DataFolder folder) => settings.Store.Length > 0 ? new PostgresStore(settings.Store) : new SqliteStore(folder);
 
+    /// <summary>What it is called to whoever operates it; no passwords.</summary>
+    public abstract string Title { get; }
+
+    /// <summary>How large it is, in bytes.</summary>
+    public abstract Task<long> Bytes(DaxlinDb db, CancellationToken cancel);
+
     /// <summary>Has contexts work on it.</summary>
     public abstract void Configure(DbContextOptionsBuilder builder);
 

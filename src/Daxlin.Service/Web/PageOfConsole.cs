@@ -9,7 +9,7 @@ internal sealed class PageOfConsole : IRouteConstraint
     public bool Match(HttpContext? httpContext, IRouter? route, string routeKey, RouteValueDictionary values, RouteDirection routeDirection)
     {
         var path = values[routeKey] as string ?? "";
-        return !path.StartsWith("api/", StringComparison.OrdinalIgnoreCase) && path is not ("api" or "health")
+        return !path.StartsWith("api/", StringComparison.OrdinalIgnoreCase) && path is not ("api" or "health" or "metrics") && !path.StartsWith("health/", StringComparison.OrdinalIgnoreCase)
             && !path[(path.LastIndexOf('/') + 1)..].Contains('.', StringComparison.Ordinal);
     }
 }

@@ -36,7 +36,8 @@ public sealed class CaptureWorker(
             try
             {
                 (batch, intake) = await queue.Next(cancel);
-                await capture.Run(intake, cancel);
+                using (log.BeginScope(new Dictionary<string, object> { ["Batch"] = batch, ["Intake"] = intake }))
+                    await capture.Run(intake, cancel);
             }
             catch (Exception error) when (!cancel.IsCancellationRequested)
             {

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Daxlin.Core.Capture;
 using Daxlin.Reading;
 using Daxlin.Service.Invoices;
+using Daxlin.Service.Operation;
 using Daxlin.Service.Review;
 using Daxlin.Service.Storage;
 using Microsoft.EntityFrameworkCore;
@@ -10,7 +11,7 @@ namespace Daxlin.Service.Work;
 
 /// <summary>Has one document captured by a reading process, and stores what comes of it.</summary>
 public sealed class DocumentCapture(
-    IDbContextFactory<DaxlinDb> databases, ReadingProcesses processes, WriteTurn turn, BatchEvents events, TimeProvider clock)
+    IDbContextFactory<DaxlinDb> databases, ReadingProcesses processes, WriteTurn turn, BatchEvents events, Measures measures, TimeProvider clock)
 {
     /// <summary>A document on which so many processes died is not begun again.</summary>
     private const int MostDeaths = 2;
@@ -19,9 +20,12 @@ public sealed class DocumentCapture(
     {
         while (await Waiting(intakeId, cancel) is var (intake, facts, chosen))
         {
+            using var span = Measures.Spans.StartActivity("capture document")?.SetTag("daxlin.intake", intakeId).SetTag("daxlin.batch", intake.BatchId);
             try
             {
-                await Store(intakeId, intake.Round, await processes.Capture(intake.Sha256, facts, intake.Attempts > 0, chosen, cancel), cancel);
+                var outcome = await measures.Step("read", () => processes.Capture(intake.Sha256, facts, intake.Attempts > 0, chosen, cancel));
+                if (await measures.Step("store", () => Store(intakeId, intake.Round, outcome, cancel)))
+                    measures.AddCaptured();
             }
             catch (UnreadableException error)
             {
@@ -29,10 +33,12 @@ public sealed class DocumentCapture(
             }
             catch (ReaderDiedException) when (intake.Attempts + 1 < MostDeaths)
             {
+                measures.AddDeath();
                 await CountDeath(intakeId, cancel);
             }
             catch (ReaderDiedException)
             {
+                measures.AddDeath();
                 await SetAside(intakeId, ReaderDiedException.Code, ReaderDiedException.Sentence, cancel, intake.Round);
             }
         }
@@ -78,10 +84,12 @@ public sealed class DocumentCapture(
             await change.Commit(cancel);
             batch = intake.BatchId;
         }
+        measures.AddSetAside(code);
         events.Moved(batch);
     }
 
-    private async Task Store(int intakeId, int round, DocumentOutcome outcome, CancellationToken cancel)
+    /// <returns>False if it is not wanted any more.</returns>
+    private async Task<bool> Store(int intakeId, int round, DocumentOutcome outcome, CancellationToken cancel)
     {
         int batch;
         await using var db = await databases.CreateDbContextAsync(cancel);
@@ -90,11 +98,12 @@ public sealed class DocumentCapture(
             var intake = await db.Intakes.SingleAsync(row => row.Id == intakeId, cancel);
             // Put back to wait meanwhile: it is captured anew, by what was saved meanwhile. Or another service was thought dead, and was only slow.
             if (intake.Round != round || intake.State != IntakeState.Waiting)
-                return;
+                return false;
             await CapturedDocument.Keep(db, intake, outcome, clock.GetUtcNow().UtcDateTime, cancel);
             await change.Commit(cancel);
             batch = intake.BatchId;
         }
         events.Moved(batch);
+        return true;
     }
 }

@@ -716,6 +716,45 @@ namespace Daxlin.Service.Storage.Migrations
                     b.ToTable("Lists");
                 });
 
+            modelBuilder.Entity("Daxlin.Service.Storage.Node", b =>
+                {
+                    b.Property<string>("Name")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Captured")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Deaths")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Readers")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Reading")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("SeenAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("SetAside")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("StartedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Trouble")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Version")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Name");
+
+                    b.ToTable("Nodes");
+                });
+
             modelBuilder.Entity("Daxlin.Service.Storage.PeriodClosing", b =>
                 {
                     b.Property<int>("Id")

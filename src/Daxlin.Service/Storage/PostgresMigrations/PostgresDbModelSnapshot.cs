@@ -817,6 +817,48 @@ namespace Daxlin.Service.Storage.PostgresMigrations
                     b.ToTable("Lists");
                 });
 
+            modelBuilder.Entity("Daxlin.Service.Storage.Node", b =>
+                {
+                    b.Property<string>("Name")
+                        .HasColumnType("text")
+                        .UseCollation("C");
+
+                    b.Property<long>("Captured")
+                        .HasColumnType("bigint");
+
+                    b.Property<long>("Deaths")
+                        .HasColumnType("bigint");
+
+                    b.Property<int>("Readers")
+                        .HasColumnType("integer");
+
+                    b.Property<int>("Reading")
+                        .HasColumnType("integer");
+
+                    b.Property<DateTime>("SeenAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<long>("SetAside")
+                        .HasColumnType("bigint");
+
+                    b.Property<DateTime>("StartedAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("Trouble")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .UseCollation("C");
+
+                    b.Property<string>("Version")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .UseCollation("C");
+
+                    b.HasKey("Name");
+
+                    b.ToTable("Nodes");
+                });
+
             modelBuilder.Entity("Daxlin.Service.Storage.PeriodClosing", b =>
                 {
                     b.Property<int>("Id")
