@@ -121,19 +121,21 @@ function Waiting({ of: { waiting } }: { of: Operation }) {
       <h2>What waits</h2>
       <table className="sheet tight facts">
         <tbody>
-          <Fact name="Documents to be captured">
+          <Fact isFigure name="Documents to be captured">
             {grouped(`${waiting.documents}`)}
             {waiting.oldestAt && (
               <span className="soft"> the oldest since {dayAndTime(waiting.oldestAt)}</span>
             )}
           </Fact>
-          <Fact name="Deliveries that are tried again">{grouped(`${waiting.deliveries}`)}</Fact>
-          <Fact name="Deliveries given up">
+          <Fact isFigure name="Deliveries that are tried again">
+            {grouped(`${waiting.deliveries}`)}
+          </Fact>
+          <Fact isFigure name="Deliveries given up">
             {waiting.deliveriesGivenUp > 0 && "▲ "}
             {grouped(`${waiting.deliveriesGivenUp}`)}
           </Fact>
           {Object.entries(waiting.invoices).map(([state, invoices]) => (
-            <Fact key={state} name={`Invoices ${state}`}>
+            <Fact key={state} isFigure name={`Invoices ${state}`}>
               {grouped(`${invoices}`)}
             </Fact>
           ))}
@@ -177,11 +179,19 @@ function Stored({ of: { storage, lastBackup } }: { of: Operation }) {
   );
 }
 
-function Fact({ name, children }: { name: string; children: React.ReactNode }) {
+function Fact({
+  name,
+  isFigure = false,
+  children,
+}: {
+  name: string;
+  isFigure?: boolean;
+  children: React.ReactNode;
+}) {
   return (
     <tr>
       <th scope="row">{name}</th>
-      <td>{children}</td>
+      <td className={isFigure ? "figure" : ""}>{children}</td>
     </tr>
   );
 }
