@@ -42,10 +42,12 @@ internal static class PostingBench
             var (seconds, run) = await Timed(() => service.Post("posting-runs", request));
             if ((int)run["invoices"]! < invoices)
                 throw new InvalidOperationException(run.ToJsonString());
+            var most = service.HighestMemory;
             var content = await service.Http.GetByteArrayAsync(new Uri($"posting-runs/{run["number"]}/file", UriKind.Relative));
             csv = format == "csv" ? content : csv;
             table.AddRow($"rehearse, {format}", Text(rehearsed), "", "", "");
-            table.AddRow($"post, {format}", Text(seconds), Text((int)run["rows"]!), Text(content.Length / 1e6), Text(service.HighestMemory));
+            table.AddRow($"post, {format}", Text(seconds), Text((int)run["rows"]!), Text(content.Length / 1e6), Text(most));
+            table.AddRow($"download, {format}", "", "", "", Text(service.HighestMemory));
             if (format == "csv")
             {
                 (seconds, _) = await Timed(() => service.Post($"posting-runs/{run["number"]}/withdrawal", new JsonObject { ["reason"] = "Measured here" }));

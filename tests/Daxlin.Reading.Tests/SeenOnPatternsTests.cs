@@ -138,7 +138,7 @@ public sealed class SeenOnPatternsTests
                 Assert.Equal(LookAlike(Rendered(Page("8")), Rendered(Page(" "))), why is not null);
                 (seen, unseen) = (seen + (why is null ? 1 : 0), unseen + (why is null ? 0 : 1));
             },
-            iter: 120, threads: 1);
+            iter: 80, threads: 1);
         Assert.True(seen > 5 && unseen > 5 && untold > 5, $"{seen} were seen, {unseen} were not, of {untold} nobody could tell");
     }
 

@@ -17,7 +17,7 @@ public sealed class UnseenTextTests
     private const string Figures = "BT /F1 10 Tf 1 0 0 1 100 700 Tm (9,500.00) Tj ET";
 
     private const string Resources =
-        "/ExtGState << /Half << /ca 0.5 >> /Faint << /ca 0.02 >> /Whole << /ca 1 >> /Darker << /BM /Multiply >> >> "
+        "/ExtGState << /Half << /ca 0.5 >> /Veil << /ca 0.8 >> /Faint << /ca 0.02 >> /Whole << /ca 1 >> /Darker << /BM /Multiply >> >> "
         + "/Shading << /Run << /ShadingType 2 /ColorSpace /DeviceRGB /Coords [0 0 600 0] /Function << /FunctionType 2 /Domain [0 1] /C0 [0 0 1] /C1 [1 0 0] /N 1 >> /Extend [true true] >> >>";
 
     private static Page Read(string content) => PdfReader.Read(TinyPdf.OnePage(content + "\n/Whole gs BT 0 g /F1 10 Tf 1 0 0 1 100 300 Tm (Total) Tj ET", resources: Resources))[0];
@@ -33,6 +33,7 @@ public sealed class UnseenTextTests
     [InlineData(Figures + " 1 G 20 w 90 703 m 300 703 l S", UnseenBy.Covered)]
     [InlineData(Figures + " q 80 0 0 20 90 695 cm BI /W 1 /H 1 /BPC 8 /CS /G ID x EI Q", UnseenBy.Covered)]
     [InlineData("q 90 690 200 30 re W n /Run sh Q " + Figures + " q 90 690 200 30 re W n /Run sh Q", UnseenBy.Covered)]
+    [InlineData(Figures + " /Veil gs 1 g 90 690 200 30 re f 90 690 200 30 re f", UnseenBy.Covered)]
     [InlineData("/Faint gs " + Figures, UnseenBy.NoInk)]
     [InlineData("/Faint gs 0 g 90 690 200 30 re f /Whole gs 1 g " + Figures, UnseenBy.SameColour)]
     [InlineData("/Half gs 0 g 90 690 200 30 re f /Whole gs 0.5 g " + Figures, UnseenBy.SameColour)]
@@ -57,6 +58,7 @@ public sealed class UnseenTextTests
     [InlineData("q 90 690 200 30 re W n /Run sh Q 1 g " + Figures)]
     [InlineData("/Half gs 0 g 90 690 200 30 re f /Whole gs 1 g " + Figures)]
     [InlineData(Figures + " /Half gs 1 g 90 690 200 30 re f")]
+    [InlineData(Figures + " /Veil gs 1 g 90 690 200 30 re f")]
     [InlineData(Figures + " /Darker gs 1 1 0 rg 90 690 200 30 re f")]
     [InlineData(Figures + " 1 G 2 w 90 703 m 300 703 l S")]
     [InlineData(Figures + " 1 g 90 690 200 30 re n")]

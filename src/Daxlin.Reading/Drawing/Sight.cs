@@ -62,6 +62,9 @@ internal sealed class Sight
                 isUntold = true;
             else if (Cover.IsWhole(here[index].OpacityOver(letter)))
                 return UnseenBy.Covered;
+            // A veil leaves as much less of what tells the letter from its ground; several of them leave nothing.
+            else if (here[index] is { Picture: null, Opacity: var opacity })
+                filter = filter.Times(1 - opacity);
         }
         return IsOfColour(letter, here, index, filter) switch
         {
