@@ -8,7 +8,7 @@ namespace Daxlin.Service.Tests;
 /// <summary>Acts of a clerk, drawn by a seed, and a checker that knows what was acknowledged of them.</summary>
 internal sealed class FaultRun
 {
-    public static readonly int Rounds = Setting("DAXLIN_FAULT_ROUNDS", 4);
+    public static readonly int Rounds = Setting("DAXLIN_FAULT_ROUNDS", 3);
 
     private readonly List<string> files = [.. Directory.GetFiles(Repository.Samples, "*.pdf", SearchOption.AllDirectories).Order(StringComparer.Ordinal)];
     private readonly ConcurrentDictionary<string, string> taken = [];
