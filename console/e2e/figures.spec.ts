@@ -77,10 +77,11 @@ test("whoever keeps the service running sees how it is, and what is wrong as soo
       { ...own, name: "ap-2", isThis: false, trouble },
       { ...own, name: "ap-3", isThis: false, isAway: true },
     ];
+    shown.troubles = [trouble, "The service “ap-3” has not told of itself."];
     await route.fulfill({ json: shown });
   });
   await expect(page.getByRole("status").first()).toHaveText(
-    /▲ The disk of the data folder is full\. “ap-3” has not told of itself for a minute\./,
+    /▲ The disk of the data folder is full\. The service “ap-3” has not told of itself\./,
   );
   await services.getByRole("button", { name: "Strike out" }).click();
   await expect(services.getByRole("alert")).toHaveText("▲ There is no service “ap-3” on this database.");

@@ -1,4 +1,3 @@
-using System.Diagnostics;
 using System.Globalization;
 using System.Text;
 using CsCheck;
@@ -135,7 +134,7 @@ public sealed class SeenOnPatternsTests
                     untold++;
                     return;
                 }
-                Assert.Equal(LookAlike(Rendered(Page("8")), Rendered(Page(" "))), why is not null);
+                Assert.Equal(LookAlike(Rasteriser.Draw(Drawn(Page("8"))), Rasteriser.Draw(Drawn(Page(" ")))), why is not null);
                 (seen, unseen) = (seen + (why is null ? 1 : 0), unseen + (why is null ? 0 : 1));
             },
             iter: 80, threads: 1);
@@ -144,16 +143,4 @@ public sealed class SeenOnPatternsTests
 
     /// <summary>Two pictures look alike if no point of them differs by more than mixing is rounded by.</summary>
     private static bool LookAlike(byte[] one, byte[] other) => one.Length == other.Length && one.Zip(other).All(points => Math.Abs(points.First - points.Second) <= 4);
-
-    private static byte[] Rendered(string content)
-    {
-        var start = new ProcessStartInfo("pdftoppm", ["-r", "72", "-singlefile", "-"]) { RedirectStandardInput = true, RedirectStandardOutput = true };
-        using var program = Process.Start(start)!;
-        program.StandardInput.BaseStream.Write(Drawn(content));
-        program.StandardInput.Close();
-        using var picture = new MemoryStream();
-        program.StandardOutput.BaseStream.CopyTo(picture);
-        program.WaitForExit();
-        return picture.Length > 1000 ? picture.ToArray() : throw new InvalidOperationException("pdftoppm drew nothing.");
-    }
 }

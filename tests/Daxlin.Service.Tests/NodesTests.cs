@@ -162,7 +162,10 @@ public class NodesTests
         Assert.Equal((409, "node-runs"), await Forget("two"));
         Assert.Equal((404, "not-there"), await Forget("three"));
         await nodes.Server.Ask("""INSERT INTO "Nodes" SELECT 'gone', "Version", "StartedAt", now() - interval '61 seconds', 2, 0, 7, 1, 0, '' FROM "Nodes" WHERE "Name" = 'two'""", "daxlin");
-        var gone = Assert.Single((await nodes.Two.Get("operation"))["nodes"]!.AsArray(), node => (bool)node!["isAway"]!)!;
+        Assert.Empty(shown["troubles"]!.AsArray());
+        var without = await nodes.Two.Get("operation");
+        var gone = Assert.Single(without["nodes"]!.AsArray(), node => (bool)node!["isAway"]!)!;
+        Assert.Matches("^The service “gone” did not stop in order, and has not told of itself since [-0-9]{10} [0-9:]{5} UTC\\.$", (string?)Assert.Single(without["troubles"]!.AsArray()));
         Assert.Equal(("gone", 7, 1), ((string?)gone["name"], (int)gone["captured"]!, (int)gone["setAside"]!));
         Assert.Equal((204, null), await Forget("gone"));
         await nodes.Two.Terminate();

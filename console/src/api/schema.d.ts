@@ -6977,7 +6977,7 @@ export interface components {
             seenAt: string;
             /**
              * Format: int32
-             * @description How many documents it reads at a time at most.
+             * @description How many reading processes it has at work at a time at most; `Reading` are at work now.
              */
             readers: number;
             /** Format: int32 */
@@ -7026,6 +7026,8 @@ export interface components {
              * @description When it was looked.
              */
             at: string;
+            /** @description What is to be looked at, a sentence each; none if all is well. */
+            troubles: string[];
             nodes: components["schemas"]["NodeShown"][];
             waiting: components["schemas"]["WorkWaiting"];
             storage: components["schemas"]["StorageShown"];

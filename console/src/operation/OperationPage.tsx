@@ -21,22 +21,10 @@ export function OperationPage() {
 }
 
 function Shown({ of: operation }: { of: Operation }) {
-  const away = operation.nodes.filter((node) => node.isAway);
-  const troubled = operation.nodes.filter((node) => !node.isAway && node.trouble !== "");
   return (
     <>
       <p role="status">
-        {away.length === 0 && troubled.length === 0 ? (
-          "● All is well."
-        ) : (
-          <>
-            ▲{" "}
-            {[
-              ...troubled.map((node) => node.trouble),
-              ...away.map((node) => `“${node.name}” has not told of itself for a minute.`),
-            ].join(" ")}
-          </>
-        )}{" "}
+        {operation.troubles.length === 0 ? "● All is well." : `▲ ${operation.troubles.join(" ")}`}{" "}
         <span className="soft">Looked at {operation.at.slice(11, 19)} UTC.</span>
       </p>
       <Services of={operation} />

@@ -15,7 +15,7 @@ internal static class OperationCommands
         {
             var found = await context.Service.Get("operation", cancel);
             context.Print(found, () => Say(found));
-            return IsWell(found) ? ExitCodes.Done : ExitCodes.SomethingToLookAt;
+            return found["troubles"]!.AsArray().Count == 0 ? ExitCodes.Done : ExitCodes.SomethingToLookAt;
         }));
         var name = new Argument<string>("name") { Description = "Its name, as --node said it.", HelpName = "NAME" };
         var forget = new Command("forget", "Strike out a service that is away and will not come back.") { name };
@@ -28,13 +28,11 @@ internal static class OperationCommands
         return new Command("operation", "How the service is, for whoever keeps it running.") { show, forget };
     }
 
-    private static bool IsWell(JsonNode found) => Shown.Text(found["storage"]!["trouble"]).Length == 0 && found["nodes"]!.AsArray().All(node => !(bool)node!["isAway"]! && Shown.Text(node["trouble"]).Length == 0);
-
     private static void Say(JsonNode found)
     {
         var (storage, waiting) = (found["storage"]!, found["waiting"]!);
-        var trouble = Shown.Text(storage["trouble"]);
-        Terminal.Line(trouble.Length > 0 ? $"▲ {trouble}" : IsWell(found) ? "● All is well." : "▲ A service is away, or says that something is wrong.");
+        foreach (var line in found["troubles"]!.AsArray().Select(trouble => $"▲ {Shown.Text(trouble)}").DefaultIfEmpty("● All is well."))
+            Terminal.Line(line);
         var table = Terminal.NewTable(("service", false), ("state", false), ("version", false), ("since (UTC)", false), ("reads", true), ("captured", true), ("set aside", true), ("readers died", true));
         foreach (var node in found["nodes"]!.AsArray())
         {

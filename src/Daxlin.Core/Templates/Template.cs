@@ -19,7 +19,7 @@ public sealed record Template(
     /// <summary>All printed words that it steers by.</summary>
     public IEnumerable<Cue> Cues =>
     [
-        .. Recognise.Must, .. Recognise.May, .. Recognise.MustNot, .. Recognise.CreditNote,
+        .. Recognise.Must, .. Recognise.May, .. Recognise.MustNot, .. Recognise.CreditNote, .. Pages.LeaveOut, .. Pages.NewInvoice.Cues,
         .. Fields.SelectMany(rule => rule.Where).OfType<ByCue>().Select(where => where.Cue),
         .. Blocks.SelectMany(block => block.Closes.Concat(new[] { block.Opens }.Concat(block.Columns.Select(column => column.Heading)).OfType<Cue>())),
     ];

@@ -128,10 +128,11 @@ internal sealed class Sight
                 if (area.At >= letter.Ground || !area.Holds(letter.Middle))
                     continue;
                 var covers = area.OpacityOver(letter);
+                // What hardly shows need not be told.
+                if (Cover.IsNone(covers) && (area.Picture is not null || area.Paint.IsUntold))
+                    continue;
                 if (area.Picture is { } picture)
                 {
-                    if (Cover.IsNone(covers))
-                        continue;
                     // Of a picture whose colours are not read it is taken that it is light, as paper is.
                     ways.Add(picture.Swallows(ink, letter.Mixing, letter.Middle, letter.Size, tint, left) ?? (ink.IsLight ? null : false));
                     if (Cover.IsWhole(covers))

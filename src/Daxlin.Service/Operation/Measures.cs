@@ -30,7 +30,7 @@ public sealed class Measures
         {
             HistogramBucketBoundaries = [0.01, 0.02, 0.05, 0.1, 0.2, 0.5, 1, 2, 5, 10, 30, 60],
         });
-        meter.CreateObservableGauge("daxlin.readers.busy", () => Reading, "{process}", "Documents that are read at the moment.");
+        meter.CreateObservableGauge("daxlin.readers.busy", () => Reading, "{process}", "Reading processes that are at work at the moment.");
         meter.CreateObservableGauge("daxlin.documents.waiting", () => Backlog.Documents, "{document}", "Documents that wait for their capture, in all services on the database.");
         meter.CreateObservableGauge("daxlin.documents.oldest", () => Backlog.OldestSeconds, "s", "How long the oldest of them has waited.");
         meter.CreateObservableGauge("daxlin.invoices", () => Backlog.Invoices.Select(one => new Measurement<long>(one.Value, new KeyValuePair<string, object?>("state", one.Key))), "{invoice}", "Invoices, by their state.");
@@ -44,7 +44,7 @@ public sealed class Measures
 
     public long Deaths => Interlocked.Read(ref died);
 
-    /// <summary>How many documents are read at the moment.</summary>
+    /// <summary>How many reading processes are at work at the moment.</summary>
     public int Reading => Volatile.Read(ref reading);
 
     /// <summary>What waited at the last look.</summary>
@@ -57,14 +57,12 @@ public sealed class Measures
     {
         using var span = Spans.StartActivity(step);
         var began = Stopwatch.GetTimestamp();
-        Interlocked.Add(ref reading, step == "read" ? 1 : 0);
         try
         {
             return await work();
         }
         finally
         {
-            Interlocked.Add(ref reading, step == "read" ? -1 : 0);
             durations.Record(Stopwatch.GetElapsedTime(began).TotalSeconds, new KeyValuePair<string, object?>("step", step));
         }
     }
@@ -81,6 +79,10 @@ public sealed class Measures
         Interlocked.Increment(ref setAside);
         documents.Add(1, new KeyValuePair<string, object?>("outcome", code));
     }
+
+    internal void BeginReading() => Interlocked.Increment(ref reading);
+
+    internal void EndReading() => Interlocked.Decrement(ref reading);
 
     internal void AddDeath()
     {

@@ -4,13 +4,14 @@ namespace Daxlin.Service.Operation;
 
 /// <summary>How the service is, for whoever keeps it running.</summary>
 /// <param name="At">When it was looked.</param>
-internal sealed record OperationShown(DateTime At, ImmutableArray<NodeShown> Nodes, WorkWaiting Waiting, StorageShown Storage, BackupShown? LastBackup);
+/// <param name="Troubles">What is to be looked at, a sentence each; none if all is well.</param>
+internal sealed record OperationShown(DateTime At, ImmutableArray<string> Troubles, ImmutableArray<NodeShown> Nodes, WorkWaiting Waiting, StorageShown Storage, BackupShown? LastBackup);
 
 /// <summary>One of the services on the database.</summary>
 /// <param name="Name">Empty for one that stores in its own folder.</param>
 /// <param name="IsThis">It is the one that answers.</param>
 /// <param name="IsAway">It has not told of itself for a minute, and did not stop in order.</param>
-/// <param name="Readers">How many documents it reads at a time at most.</param>
+/// <param name="Readers">How many reading processes it has at work at a time at most; <c>Reading</c> are at work now.</param>
 /// <param name="Captured">Since it started, as the next two.</param>
 /// <param name="Deaths">Reading processes that died on a document.</param>
 /// <param name="Trouble">What is wrong with the storage as it sees it; empty if nothing is.</param>

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Globalization;
 using Daxlin.Core.People;
 using Daxlin.Service.People;
 using Daxlin.Service.Storage;
@@ -26,13 +27,20 @@ internal static class OperationEndpoints
         var trouble = storage.Current?.Sentence ?? "";
         var own = new NodeShown(
             settings.Node, IsThis: true, IsAway: false, ThisProgram.Version, ThisProgram.StartedAt, now, Environment.ProcessorCount, measures.Reading, measures.Captured, measures.SetAside, measures.Deaths, trouble);
+        ImmutableArray<NodeShown> nodes = [own, .. settings.Store.Length == 0 ? [] : await Others(db, settings.Node, cancel)];
         return TypedResults.Ok(new OperationShown(
-            now,
-            [own, .. settings.Store.Length == 0 ? [] : await Others(db, settings.Node, cancel)],
+            now, [.. nodes.Select(TroubleOf).OfType<string>().Distinct()], nodes,
             new WorkWaiting(backlog.Documents, backlog.OldestAt, backlog.Deliveries.GetValueOrDefault("waiting"), backlog.Deliveries.GetValueOrDefault("given-up"), backlog.Invoices),
             new StorageShown(store.Title, folder.Root, await store.Bytes(db, cancel), documents?.Count ?? 0, documents?.Bytes ?? 0, new DriveInfo(folder.Root).AvailableFreeSpace, trouble),
             LastBackup.Of(folder) is { } last ? new BackupShown(last.At, last.Folder, last.Documents, last.Invoices, last.Faults) : null));
     }
+
+    private static string? TroubleOf(NodeShown node) => node switch
+    {
+        { IsAway: true } => string.Create(CultureInfo.InvariantCulture, $"The service “{node.Name}” did not stop in order, and has not told of itself since {node.SeenAt:yyyy-MM-dd HH:mm} UTC."),
+        { Trouble: { Length: > 0 } trouble } => trouble,
+        _ => null,
+    };
 
     private static async Task<ImmutableArray<NodeShown>> Others(DaxlinDb db, string own, CancellationToken cancel)
     {

@@ -15,10 +15,10 @@ public sealed class Node
     /// <summary>When it told of itself last.</summary>
     public required DateTime SeenAt { get; set; }
 
-    /// <summary>How many documents it reads at a time at most.</summary>
+    /// <summary>How many reading processes it has at work at a time at most.</summary>
     public int Readers { get; set; }
 
-    /// <summary>How many it read when it told of itself last.</summary>
+    /// <summary>How many were at work when it told of itself last.</summary>
     public int Reading { get; set; }
 
     /// <summary>How many documents it has captured since it started.</summary>

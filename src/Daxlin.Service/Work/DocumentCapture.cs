@@ -33,12 +33,10 @@ public sealed class DocumentCapture(
             }
             catch (ReaderDiedException) when (intake.Attempts + 1 < MostDeaths)
             {
-                measures.AddDeath();
                 await CountDeath(intakeId, cancel);
             }
             catch (ReaderDiedException)
             {
-                measures.AddDeath();
                 await SetAside(intakeId, ReaderDiedException.Code, ReaderDiedException.Sentence, cancel, intake.Round);
             }
         }

@@ -3,13 +3,14 @@ using System.Text.Json;
 using Daxlin.Core.Capture;
 using Daxlin.Reading;
 using Daxlin.Service.Desk;
+using Daxlin.Service.Operation;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Templates;
 
 namespace Daxlin.Service.Work;
 
 /// <summary>Reads and captures documents in processes of their own, and keeps those processes for the next document.</summary>
-public sealed class ReadingProcesses(ReaderPool pool, DataFolder folder, DocumentStore documents, TemplateShelf shelf, ILogger<ReadingProcesses> log) : IDisposable
+public sealed class ReadingProcesses(ReaderPool pool, DataFolder folder, DocumentStore documents, TemplateShelf shelf, Measures measures, ILogger<ReadingProcesses> log) : IDisposable
 {
     /// <summary>How long one document may take before it is set aside.</summary>
     public static readonly TimeSpan Patience = TimeSpan.FromSeconds(60);
@@ -94,6 +95,7 @@ public sealed class ReadingProcesses(ReaderPool pool, DataFolder folder, Documen
         var reader = pool.Take(log);
         using var patience = CancellationTokenSource.CreateLinkedTokenSource(cancel);
         patience.CancelAfter(Patience);
+        measures.BeginReading();
         try
         {
             var answer = await reader.Ask(task, patience.Token);
@@ -111,7 +113,12 @@ public sealed class ReadingProcesses(ReaderPool pool, DataFolder folder, Documen
         {
             log.LogWarning(error, "The reading process ended on {Path}", task.Desk is null ? task.Document : "the desk's documents");
             reader.Dispose();
+            measures.AddDeath();
             throw new ReaderDiedException(error);
+        }
+        finally
+        {
+            measures.EndReading();
         }
     }
 

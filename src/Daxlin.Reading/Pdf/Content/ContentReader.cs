@@ -514,7 +514,7 @@ internal sealed class ContentReader
         if (objects.Name(objects.Dictionary(dictionary, "Group"), "S") == "Transparency")
         {
             // What is drawn as one group is laid on the page as one: its own parts begin without what the group is laid on with.
-            (state.GroupAlpha, state.GroupMixing, state.IsGroupMasked) = (state.FillOpacity, (Mixing)Math.Max((int)state.Mixing, (int)state.GroupMixing), state.IsMasked || state.IsGroupMasked);
+            (state.GroupAlpha, state.GroupMixing, state.IsGroupMasked) = (state.FillOpacity, state.MixingOfColours, state.IsMasked || state.IsGroupMasked);
             (state.FillAlpha, state.StrokeAlpha, state.Mixing, state.IsMasked) = (1, 1, Mixing.None, false);
         }
         resources = document.ResourcesOf(dictionary) ?? resources;

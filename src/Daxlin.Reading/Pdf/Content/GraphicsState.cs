@@ -62,12 +62,15 @@ internal record struct GraphicsState()
 
     public readonly double StrokeOpacity => StrokeAlpha * GroupAlpha;
 
+    /// <summary>How colours are mixed, here and by the group around: the one of which less can be told.</summary>
+    public readonly Mixing MixingOfColours => (Mixing)Math.Max((int)Mixing, (int)GroupMixing);
+
     /// <summary>How what is drawn comes together with what lies under it, its mask and its groups taken together.</summary>
     public readonly Mixing MixingOfAll
     {
         get
         {
-            var colours = (Mixing)Math.Max((int)Mixing, (int)GroupMixing);
+            var colours = MixingOfColours;
             return !IsMasked && !IsGroupMasked ? colours : colours == Mixing.None ? Mixing.Masked : Mixing.Untold;
         }
     }
