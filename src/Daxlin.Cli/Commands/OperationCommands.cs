@@ -33,13 +33,13 @@ internal static class OperationCommands
         var (storage, waiting) = (found["storage"]!, found["waiting"]!);
         foreach (var line in found["troubles"]!.AsArray().Select(trouble => $"▲ {Shown.Text(trouble)}").DefaultIfEmpty("● All is well."))
             Terminal.Line(line);
-        var table = Terminal.NewTable(("service", false), ("state", false), ("version", false), ("since (UTC)", false), ("reads", true), ("captured", true), ("set aside", true), ("readers died", true));
+        var table = Terminal.NewTable(("service", false), ("state", false), ("version", false), ("since", false), ("reads", true), ("captured", true), ("set aside", true), ("readers died", true));
         foreach (var node in found["nodes"]!.AsArray())
         {
             var own = Shown.Text(node!["name"]);
             table.AddRow(
                 new Text(own.Length > 0 ? Shown.Cut(own, 24) : "this one"),
-                new Text((bool)node["isAway"]! ? $"× away, heard of {Shown.Time(node["seenAt"])}" : Shown.Text(node["trouble"]).Length > 0 ? $"▲ {Shown.Text(node["trouble"])}" : "● runs"),
+                new Text((bool)node["isAway"]! ? "× away" : Shown.Text(node["trouble"]).Length > 0 ? "▲ waits" : "● runs"),
                 new Text(Shown.Text(node["version"])), new Text(Shown.Time(node["startedAt"])), new Text($"{node["reading"]} of {node["readers"]}"),
                 new Text(Count(node["captured"])), new Text(Count(node["setAside"])), new Text(Count(node["deaths"])));
         }

@@ -32,7 +32,7 @@ public sealed class Measures
         });
         meter.CreateObservableGauge("daxlin.readers.busy", () => Reading, "{process}", "Reading processes that are at work at the moment.");
         meter.CreateObservableGauge("daxlin.documents.waiting", () => Backlog.Documents, "{document}", "Documents that wait for their capture, in all services on the database.");
-        meter.CreateObservableGauge("daxlin.documents.oldest", () => Backlog.OldestSeconds, "s", "How long the oldest of them has waited.");
+        meter.CreateObservableGauge("daxlin.documents.oldest", () => Backlog.OldestSeconds, "s", "How long the document has waited that waits longest.");
         meter.CreateObservableGauge("daxlin.invoices", () => Backlog.Invoices.Select(one => new Measurement<long>(one.Value, new KeyValuePair<string, object?>("state", one.Key))), "{invoice}", "Invoices, by their state.");
         meter.CreateObservableGauge("daxlin.deliveries", () => Backlog.Deliveries.Select(one => new Measurement<long>(one.Value, new KeyValuePair<string, object?>("state", one.Key))), "{delivery}", "Deliveries of posting runs, by their state.");
         meter.CreateObservableGauge("daxlin.storage.trouble", () => IsInTrouble ? 1 : 0, "1", "1 while something is wrong with the storage; /health says what.");
