@@ -27,6 +27,22 @@ public class LimitsTests
         Assert.True(service.HighestMemory < 300, $"the service took {service.HighestMemory} MB");
     }
 
+    /// <summary>What a stranger's bytes could make a reading process do: it tries whether it can reach the network before its first document, and says so.</summary>
+    [Fact]
+    public async Task A_reading_process_reaches_no_network_and_starts_no_program()
+    {
+        var (code, said, complained) = await ServiceUnderTest.RunToEnd("read-documents");
+        Assert.Equal((0, "", ""), (code, said.Trim(), complained));
+        await using var service = await ServiceUnderTest.Start(apart: true);
+        await service.SaveTemplates(Repository.Samples);
+        var batch = await service.OpenBatch("Shut off");
+        await service.Upload(batch, Repository.SampleInvoices("port-ellery-galley"));
+        Assert.Equal(6, (int)(await service.UntilDone(batch))["invoices"]!["total"]!);
+        var readers = service.StatusOfReaders.ToList();
+        Assert.NotEmpty(readers);
+        Assert.All(readers, reader => Assert.Equal(("1", "2"), (reader["NoNewPrivs"], reader["Seccomp"])));
+    }
+
     /// <summary>Eight of one person are worked on, 200 wait their turn, and the next one is told to come again.</summary>
     [Fact]
     public async Task Too_many_uploads_of_one_person_at_once_are_refused_and_the_others_wait_their_turn()

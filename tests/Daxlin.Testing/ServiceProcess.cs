@@ -87,6 +87,9 @@ internal sealed class ServiceProcess : ServiceRun
     /// <summary>The most memory that the service itself took so far, in MB.</summary>
     public int HighestMemory => HighestMemoryOf(process.Id);
 
+    /// <summary>What the kernel says of its reading processes: the lines of <c>/proc/…/status</c> of each, by their names.</summary>
+    public IEnumerable<Dictionary<string, string>> StatusOfReaders => Readers.Select(id => File.ReadLines($"/proc/{id}/status").ToDictionary(line => line[..line.IndexOf(':', StringComparison.Ordinal)], line => line[(line.IndexOf(':', StringComparison.Ordinal) + 1)..].Trim()));
+
     /// <summary>The same for each of its reading processes that live.</summary>
     public IEnumerable<int> HighestMemoryOfReaders => Readers.Select(HighestMemoryOf);
 

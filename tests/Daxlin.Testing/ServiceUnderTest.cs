@@ -83,6 +83,9 @@ public sealed class ServiceUnderTest : IAsyncDisposable
         return service.Data;
     }
 
+    /// <inheritdoc cref="ServiceProcess.StatusOfReaders"/>
+    public IEnumerable<Dictionary<string, string>> StatusOfReaders => Process.StatusOfReaders;
+
     /// <summary>The batch that was opened first.</summary>
     public async Task<int> FirstBatch() => (int)(await Get("batches"))!.AsArray().Min(batch => (int)batch!["id"]!);
 

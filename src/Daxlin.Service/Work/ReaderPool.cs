@@ -31,7 +31,13 @@ public sealed class ReaderPool(string program) : IDisposable
     }
 
     /// <summary>Keeps one that did its work for the next.</summary>
-    internal void GiveBack(Reader reader) => idle.Add(reader);
+    internal void GiveBack(Reader reader)
+    {
+        if (reader.HasServed)
+            reader.Dispose();
+        else
+            idle.Add(reader);
+    }
 
     private Reader Start(ILogger log)
     {
@@ -54,6 +60,8 @@ public sealed class ReaderPool(string program) : IDisposable
         start.Environment["DOTNET_TieredCompilation"] = "0";
         // Nobody waits for this process but for its result: collecting beside the work costs as much as the work.
         start.Environment["DOTNET_gcConcurrent"] = "0";
+        // No door for tools that look into it: it is to have none.
+        start.Environment["DOTNET_EnableDiagnostics"] = "0";
         return new Reader(Process.Start(start) ?? throw new InvalidOperationException("The reading process could not be started."), log);
     }
 

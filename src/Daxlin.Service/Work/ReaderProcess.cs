@@ -16,7 +16,7 @@ namespace Daxlin.Service.Work;
 /// The process that touches strangers' bytes and templates' patterns, apart from the service: a document that runs out of
 /// memory, overflows the stack or never ends takes this process down and nothing else.
 /// </summary>
-/// <remarks>One <see cref="ReadingTask"/> a line comes in, one <see cref="ReadingAnswer"/> a line goes out. It ends with its input, so it never outlives the service.</remarks>
+/// <remarks>Its first line says why it could not be shut off (<see cref="Confinement"/>), and is empty if it was. Then one <see cref="ReadingTask"/> a line comes in, one <see cref="ReadingAnswer"/> a line goes out. It ends with its input, so it never outlives the service.</remarks>
 internal sealed class ReaderProcess
 {
     public const string Argument = "read-documents";
@@ -38,6 +38,7 @@ internal sealed class ReaderProcess
     {
         var process = new ReaderProcess();
         using var output = new StreamWriter(Console.OpenStandardOutput()) { AutoFlush = true };
+        output.WriteLine(Confinement.Begin());
         while (Console.In.ReadLine() is { } line)
             output.WriteLine(JsonSerializer.Serialize(process.DoSurely(JsonSerializer.Deserialize<ReadingTask>(line)!)));
         return 0;
