@@ -131,7 +131,7 @@ internal static partial class Confinement
         public nint Program;
     }
 
-[LibraryImport("libc", EntryPoint = "prctl", SetLastError = true)]
+    [LibraryImport("libc", EntryPoint = "prctl", SetLastError = true)]
     private static partial int ControlProcess(int option, nuint second, nuint third, nuint fourth, nuint fifth);
 
     [LibraryImport("libc", EntryPoint = "syscall", SetLastError = true)]
