@@ -1,29 +1,46 @@
 using System.Diagnostics;
+using Daxlin.Core.Json;
+using Daxlin.Core.Templates.Json;
 using Daxlin.Reading;
 using Daxlin.Testing;
 
 namespace Daxlin.Bench;
 
-/// <summary>Reads files with anything wrong in their content, fonts and maps, and tells each that is neither read nor refused for its damage, or takes long.</summary>
+/// <summary>Reads files and templates with anything wrong in them, and tells each that is neither read nor refused for what is wrong, or takes long.</summary>
 internal static class Fuzz
 {
-    /// <summary>No small file takes longer.</summary>
+    /// <summary>Nothing so small takes longer.</summary>
     private static readonly TimeSpan Longest = TimeSpan.FromSeconds(2);
 
     /// <returns>1 if any was told.</returns>
-    public static int Run(int count, int first)
+    public static int Run(int count, int first) => Math.Max(
+        Try("files", count, first, MutatedFiles.Make, file => PdfReader.Read(file)),
+        // A template is some forty times as long to read as a small file.
+        Try("templates", count / 10, first, MutatedTemplates.Make, document =>
+        {
+            if (TemplateReader.Check(document) is { Template: null, Faults: var faults })
+                throw new JsonFaultException(faults);
+        }));
+
+    private static int Try<T>(string what, int count, int first, Func<int, T> make, Action<T> read)
     {
-        var (read, refused, told, slowest) = (0, 0, 0, TimeSpan.Zero);
+        var (done, refused, told, slowest) = (0, 0, 0, TimeSpan.Zero);
         var lockTold = new Lock();
         Parallel.For(first, first + count, seed =>
         {
-            var file = MutatedFiles.Make(seed);
+            var made = make(seed);
             var clock = Stopwatch.StartNew();
             string? wrong = null;
             try
             {
-                PdfReader.Read(file);
-                Interlocked.Increment(ref read);
+                read(made);
+                Interlocked.Increment(ref done);
+            }
+            catch (JsonFaultException error)
+            {
+                Interlocked.Increment(ref refused);
+                if (error.Faults.All(fault => fault.IsWarning || fault.Message.Length == 0))
+                    wrong = "It was refused without a fault.";
             }
             catch (UnreadableException error)
             {
@@ -46,7 +63,7 @@ internal static class Fuzz
                 Console.WriteLine($"{seed}: {wrong}");
             }
         });
-        Console.WriteLine($"{count} files from seed {first}: {read} read, {refused} refused, {told} wrong; the slowest took {slowest.TotalMilliseconds:F0} ms.");
+        Console.WriteLine($"{count} {what} from seed {first}: {done} read, {refused} refused, {told} wrong; the slowest took {slowest.TotalMilliseconds:F0} ms.");
         return told > 0 ? 1 : 0;
     }
 }

@@ -7,7 +7,7 @@ using Spectre.Console;
 //   run NAME=DIR…          the times, the ratios, pages a second
 //   growth DIR…            invoices of one vendor with more rows in each folder: what twice the rows cost
 //   words DIR…             our words and letters beside those of other readers
-//   fuzz COUNT [SEED]      files with anything wrong in them: what is neither read nor refused with a sentence, and what takes long
+//   fuzz COUNT [SEED]      files and templates with anything wrong in them: what is neither read nor refused with a sentence, and what takes long
 //   memory DIR TIMES       captures the folder TIMES times over and prints its peak memory; a process of its own
 if (args is ["memory", var folder, var times])
 {

@@ -93,8 +93,12 @@ internal static class BlockReader
     private static void CheckReferences(
         JsonPlace place, ImmutableArray<BlockRule> blocks, ImmutableArray<FieldRule> fields, FaultList faults)
     {
-        for (var index = 0; index < blocks.Length; index++)
-            CheckNames(place.Items.First(item => item.Find("name")?.Text == blocks[index].Name), blocks[index], blocks, faults);
+        foreach (var block in blocks)
+        {
+            // A block whose name is a fault by itself stands nowhere.
+            if (place.Items.FirstOrDefault(item => item.Find("name")?.Text == block.Name) is { } own)
+                CheckNames(own, block, blocks, faults);
+        }
         foreach (var block in blocks)
         {
             foreach (var lookUp in block.Columns.Select(column => column.Source).OfType<LookedUp>())
