@@ -8,9 +8,7 @@ namespace Daxlin.ServiceBench;
 internal static class StoredInvoices
 {
     private const int Batches = 300;
-    private const int Vendors = 500;
     private const int EntriesOfInvoice = 3;
-    private static readonly DateTime FirstDay = new(2026, 1, 1, 0, 0, 0, DateTimeKind.Utc);
 
     public static async Task<ServiceUnderTest> Start(int count)
     {
@@ -28,16 +26,29 @@ internal static class StoredInvoices
                 await Do(connection, $"INSERT INTO PostingRuns (Number, At, \"By\", Invoices, Rows, Sums) VALUES ({run}, '2026-11-26 00:00:00', 'bench', 1, 1, '{{}}')");
                 await Do(connection, $"INSERT INTO PostedFiles (RunNumber, Name, MediaType, Records, Content, Sha256) VALUES ({run}, 'run-{run}.csv', 'text/csv', 1, '{new string('x', 2000)}', '{run:x64}')");
             }
-            for (var id = 1; id <= count; id++)
+            var numbers = string.Create(CultureInfo.InvariantCulture, $"WITH RECURSIVE one(id) AS (SELECT 1 UNION ALL SELECT id + 1 FROM one WHERE id < {count})");
+            const string BatchOf = "(CASE WHEN id % 3 = 0 THEN 1 ELSE 2 + id % 299 END)";
+            const string Day = "date('2026-01-01', '+' || (id % 330) || ' days')";
+            const string Vendor = "'Vendor ' || printf('%03d', id % 500)";
+            const string State = "(CASE id % 4 WHEN 0 THEN 'Held' WHEN 1 THEN 'Clear' WHEN 2 THEN 'Approved' ELSE 'Posted' END)";
+            await Do(connection, $"""
+                INSERT INTO Intakes (Id, BatchId, Sha256, FileName, Size, ReceivedAt, State, Attempts, Pages, InvoiceNumber, ReasonCode, Reason)
+                {numbers} SELECT id, {BatchOf}, printf('%064x', id), 'file-' || (id * 7919 % 1000003) || '.pdf', 1, {Day} || ' 00:00:00', 'Done', 0, 1, id, '', '' FROM one
+                """);
+            await Do(connection, $"""
+                INSERT INTO Invoices (Id, BatchId, IntakeId, FirstPage, LastPage, State, Template, TemplateVersion, Vendor, InvoiceNumber, InvoiceDate, DueDate, Currency, Total, TotalSize, SeenKey, IsCreditNote, Lines, Findings, FirstFinding, HeldBy, CapturedAt, Revision)
+                {numbers} SELECT id, {BatchOf}, id, 1, 1, {State}, 't', 1, {Vendor}, 'N-' || id, {Day}, date({Day}, '+30 days'), CASE WHEN id % 500 % 3 = 0 THEN 'GBP' ELSE 'EUR' END,
+                    printf('%d.%02d', id * 7919 % 1000000 / 100, id * 7919 % 100), id * 7919 % 1000000 * 100, 'VENDOR' || printf('%03d', id % 500) || '|N' || id, 0, 1, {State} = 'Held',
+                    CASE WHEN {State} = 'Held' THEN 'Line 1: 2 × ' || id || ' EUR comes to ' || 2 * id || ' EUR' ELSE '' END,
+                    CASE WHEN {State} <> 'Held' THEN '' WHEN id % 5 = 0 THEN 'total' ELSE 'line-amount' END, '2026-11-26 00:00:00', 1 FROM one
+                """);
+            await Do(connection, $"INSERT INTO InvoiceRecords (Id, Record) {numbers} SELECT id, '{new string('x', 3000)}' FROM one");
+            for (var number = 1; number <= EntriesOfInvoice; number++)
             {
-                var batch = id % 3 == 0 ? 1 : 2 + id % (Batches - 1);
-                var state = new[] { "Held", "Clear", "Approved", "Posted" }[id % 4];
-                var (vendor, cents, day) = (id % Vendors, id * 7919L % 1_000_000, FirstDay.AddDays(id % 330));
-                await Do(connection, string.Create(CultureInfo.InvariantCulture, $"INSERT INTO Intakes (Id, BatchId, Sha256, FileName, Size, ReceivedAt, State, Attempts, Pages, InvoiceNumber, ReasonCode, Reason) VALUES ({id}, {batch}, '{id:x64}', 'file-{id * 7919L % 1_000_003}.pdf', 1, '{day:yyyy-MM-dd} 00:00:00', 'Done', 0, 1, {id}, '', '')"));
-                await Do(connection, string.Create(CultureInfo.InvariantCulture, $"INSERT INTO Invoices (Id, BatchId, IntakeId, FirstPage, LastPage, State, Template, TemplateVersion, Vendor, InvoiceNumber, InvoiceDate, DueDate, Currency, Total, TotalSize, SeenKey, IsCreditNote, Lines, Findings, FirstFinding, HeldBy, CapturedAt, Revision) VALUES ({id}, {batch}, {id}, 1, 1, '{state}', 't', 1, 'Vendor {vendor:000}', 'N-{id}', '{day:yyyy-MM-dd}', '{day.AddDays(30):yyyy-MM-dd}', '{(vendor % 3 == 0 ? "GBP" : "EUR")}', '{cents / 100m:0.00}', {cents * 100}, 'VENDOR{vendor:000}|N{id}', 0, 1, {(state == "Held" ? 1 : 0)}, '{(state == "Held" ? $"Line 1: 2 × {id} EUR comes to {2 * id} EUR" : "")}', '{(state == "Held" ? id % 5 == 0 ? "total" : "line-amount" : "")}', '2026-11-26 00:00:00', 1)"));
-                await Do(connection, $"INSERT INTO InvoiceRecords (Id, Record) VALUES ({id}, '{new string('x', 3000)}')");
-                for (var number = 1; number <= EntriesOfInvoice; number++)
-                    await Do(connection, string.Create(CultureInfo.InvariantCulture, $"INSERT INTO History (Stream, Number, At, \"By\", Act, What, Before, After, Reason, Letter, Content, Hash) VALUES ('invoice/{id}', {number}, '{day:yyyy-MM-dd} 00:00:00', 'bench', 'corrected', 'corrected total', '', '', '', '', '', '{id:x64}')"));
+                await Do(connection, $"""
+                    INSERT INTO History (Stream, Number, At, "By", Act, What, Before, After, Reason, Letter, Content, Hash)
+                    {numbers} SELECT 'invoice/' || id, {number}, {Day} || ' 00:00:00', 'bench', 'corrected', 'corrected total', '', '', '', '', '', printf('%064x', id) FROM one
+                    """);
             }
             await transaction.CommitAsync();
         }

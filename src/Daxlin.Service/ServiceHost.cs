@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using Daxlin.Service.Secrets;
 using Daxlin.Service.Approvals;
 using Daxlin.Service.Batches;
 using Daxlin.Service.Demo;

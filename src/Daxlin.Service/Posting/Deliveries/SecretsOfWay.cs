@@ -1,3 +1,4 @@
+using Daxlin.Service.Secrets;
 using Daxlin.Service.Posting.Receivers;
 
 namespace Daxlin.Service.Posting.Deliveries;

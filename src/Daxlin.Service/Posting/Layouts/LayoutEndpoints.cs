@@ -2,7 +2,7 @@ using Daxlin.Core.Json;
 using Daxlin.Core.People;
 using Daxlin.Core.Posting.Layouts;
 using Daxlin.Service.People;
-using Daxlin.Service.Posting.Documents;
+using Daxlin.Service.NamedDocuments;
 using Daxlin.Service.Posting.Lists;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;

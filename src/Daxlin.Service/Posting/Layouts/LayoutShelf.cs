@@ -4,7 +4,7 @@ using Daxlin.Core.Posting.Expressions;
 using Daxlin.Core.Posting.Layouts;
 using Daxlin.Service.History;
 using Daxlin.Service.Posting.Coding;
-using Daxlin.Service.Posting.Documents;
+using Daxlin.Service.NamedDocuments;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 

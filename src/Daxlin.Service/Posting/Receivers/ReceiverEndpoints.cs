@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Daxlin.Service.Secrets;
 using Daxlin.Core.History;
 using Daxlin.Core.Json;
 using Daxlin.Core.People;
@@ -6,7 +7,7 @@ using Daxlin.Core.Posting.Receivers;
 using Daxlin.Service.History;
 using Daxlin.Service.People;
 using Daxlin.Service.Posting.Deliveries;
-using Daxlin.Service.Posting.Documents;
+using Daxlin.Service.NamedDocuments;
 using Daxlin.Service.Posting.Layouts;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;

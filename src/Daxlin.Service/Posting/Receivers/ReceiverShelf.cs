@@ -1,10 +1,11 @@
 using System.Collections.Immutable;
+using Daxlin.Service.Secrets;
 using Daxlin.Core.History;
 using Daxlin.Core.Json;
 using Daxlin.Core.Posting.Receivers;
 using Daxlin.Service.History;
 using Daxlin.Service.Posting.Deliveries;
-using Daxlin.Service.Posting.Documents;
+using Daxlin.Service.NamedDocuments;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 using Microsoft.EntityFrameworkCore;

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Net.Sockets;
+using Daxlin.Service.Secrets;
 using Daxlin.Core.Posting.Receivers;
 using Daxlin.Service.Posting.Receivers;
 using MailKit;

@@ -1,5 +1,6 @@
 using System.Net.Sockets;
 using System.Text;
+using Daxlin.Service.Secrets;
 using Daxlin.Core.Posting.Receivers;
 using Daxlin.Service.Posting.Receivers;
 using Daxlin.Service.Storage;

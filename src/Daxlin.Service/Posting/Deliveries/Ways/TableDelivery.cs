@@ -1,4 +1,5 @@
 using System.Net.Sockets;
+using Daxlin.Service.Secrets;
 using Daxlin.Core.History;
 using Daxlin.Core.Posting.Expressions;
 using Daxlin.Core.Posting.Layouts;

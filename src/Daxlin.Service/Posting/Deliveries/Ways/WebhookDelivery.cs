@@ -3,6 +3,7 @@ using System.Globalization;
 using System.Security.Cryptography;
 using System.Text;
 using System.Text.Json;
+using Daxlin.Service.Secrets;
 using Daxlin.Core.Posting.Receivers;
 using Daxlin.Service.Posting.Receivers;
 

@@ -2,7 +2,7 @@ using System.Security.Cryptography;
 using Daxlin.Service.Storage;
 using Microsoft.AspNetCore.DataProtection;
 
-namespace Daxlin.Service.Posting.Receivers;
+namespace Daxlin.Service.Secrets;
 
 /// <summary>Passwords and keys of receivers, each an encrypted file of the data folder. They are never handed out again.</summary>
 /// <remarks>The keys stand in the folder, too, unless they are kept elsewhere: a copy of the secrets alone, in a backup or a mail, says nothing.</remarks>

@@ -2,7 +2,7 @@ using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 using Microsoft.AspNetCore.Http.HttpResults;
 
-namespace Daxlin.Service.Posting.Documents;
+namespace Daxlin.Service.NamedDocuments;
 
 /// <summary>What requests do to documents of a shelf, each bound to the version that was seen.</summary>
 internal static class DocumentRequests

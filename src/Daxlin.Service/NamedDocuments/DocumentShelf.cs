@@ -3,7 +3,7 @@ using Daxlin.Service.History;
 using Daxlin.Service.Storage;
 using Microsoft.EntityFrameworkCore;
 
-namespace Daxlin.Service.Posting.Documents;
+namespace Daxlin.Service.NamedDocuments;
 
 /// <summary>Documents of one kind that were saved: each change is a version, and none is ever changed or taken away.</summary>
 internal abstract class DocumentShelf<TVersion>(DaxlinDb db, TimeProvider clock)

@@ -1,4 +1,4 @@
-namespace Daxlin.Service.Posting.Documents;
+namespace Daxlin.Service.NamedDocuments;
 
 /// <param name="IsNew">False if the newest version says the same already.</param>
 public sealed record DocumentSaved(string Name, int Version, bool IsNew);

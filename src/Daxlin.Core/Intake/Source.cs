@@ -1,0 +1,11 @@
+using System.Collections.Immutable;
+
+namespace Daxlin.Core.Intake;
+
+/// <summary>Where invoices come from by themselves, and into which batch each goes.</summary>
+/// <param name="Name">Small letters, digits and hyphens.</param>
+public sealed record Source(string Name, BatchNaming Batch, SourceWay Way)
+{
+    /// <summary>What is done with it, in sentences.</summary>
+    public ImmutableArray<string> Says => [.. Way.Says, $"What is taken in goes into the batch {Batch.Says}."];
+}
