@@ -24,6 +24,9 @@ using Daxlin.Service.Posting.Sums;
 using Daxlin.Service.Posting.Tables;
 using Daxlin.Service.Rehearsals;
 using Daxlin.Service.Review;
+using Daxlin.Service.Sources;
+using Daxlin.Service.Sources.Folders;
+using Daxlin.Service.Sources.Mailboxes;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Templates;
 using Daxlin.Service.Vendors;
@@ -115,6 +118,12 @@ public static class ServiceHost
         builder.Services.AddSingleton<DeliveryWorker>();
         builder.Services.AddScoped<ReceiverShelf>();
         builder.Services.AddScoped<DeliveryActs>();
+        builder.Services.AddSingleton<Taking>();
+        builder.Services.AddSingleton<FolderLook>();
+        builder.Services.AddSingleton<MailboxLook>();
+        builder.Services.AddSingleton<SourceWays>();
+        builder.Services.AddSingleton<SourceWatch>();
+        builder.Services.AddScoped<SourceShelf>();
         builder.Services.AddScoped<PostingRuns>();
         builder.Services.AddScoped<TaughtTemplates>();
         builder.Services.AddScoped<BatchIntake>();
@@ -143,6 +152,7 @@ public static class ServiceHost
         builder.Services.AddHostedService(services => services.GetRequiredService<CodingWorker>());
         builder.Services.AddHostedService(services => services.GetRequiredService<DeliveryWorker>());
         builder.Services.AddHostedService(services => services.GetRequiredService<RehearsalWorker>());
+        builder.Services.AddHostedService(services => services.GetRequiredService<SourceWatch>());
         builder.Services.Configure<HostOptions>(host => host.ShutdownTimeout = TimeSpan.FromSeconds(4));
         builder.Services.AddProblemDetails(problems => problems.CustomizeProblemDetails = Problem.Complete);
         builder.Services.AddExceptionHandler<RequestFaults>();
@@ -217,6 +227,7 @@ public static class ServiceHost
         ListEndpoints.Map(api);
         ReceiverEndpoints.Map(api);
         DeliveryEndpoints.Map(api);
+        SourceEndpoints.Map(api);
         TableEndpoints.Map(api);
         VendorEndpoints.Map(api);
         HistoryEndpoints.Map(api);

@@ -27,6 +27,8 @@ public static class HistoryStreams
 
     public static string Receiver(string name) => "receiver/" + name;
 
+    public static string Source(string name) => "source/" + name;
+
     public const string Coding = "coding-rules";
 
     public const string ClosedPeriods = "closed-periods";

@@ -31,77 +31,83 @@ public sealed class BatchIntake(DaxlinDb db, DocumentStore documents, WriteTurn 
     }
 
     /// <returns>Without a hash if it is too large to be kept.</returns>
-    private async Task<(string Name, string Sha256, long Size)> Keep(string fileName, Func<Stream> open, CancellationToken cancel)
+    private async Task<KeptFile> Keep(string fileName, Func<Stream> open, CancellationToken cancel)
     {
         var name = FileName.Of(fileName);
         try
         {
             await using var content = open();
             var (sha256, size) = await documents.Keep(content, cancel);
-            return (name, sha256, size);
+            return new KeptFile(name, sha256, size);
         }
         catch (TooLargeException)
         {
-            return (name, "", 0);
+            return new KeptFile(name, "", 0);
         }
     }
 
     /// <summary>Takes kept files into the batch, all in one change: each has its row once its answer is on the way.</summary>
-    private async Task<List<FileTaken>> TakeIn(int batch, (string Name, string Sha256, long Size)[] files, string who, CancellationToken cancel)
+    private async Task<List<FileTaken>> TakeIn(int batch, IReadOnlyList<KeptFile> files, string who, CancellationToken cancel)
+    {
+        await using var change = await turn.Take(db, cancel);
+        var taken = await AddWithin(db, batch, files, who, "took in a document", cancel);
+        await change.Commit(cancel);
+        return taken;
+    }
+
+    /// <summary>The same within a change that is under way, with whatever else it stores.</summary>
+    /// <param name="what">What was done, for the history.</param>
+    internal async Task<List<FileTaken>> AddWithin(DaxlinDb within, int batch, IReadOnlyList<KeptFile> files, string who, string what, CancellationToken cancel)
     {
         var (taken, waiting) = (new List<FileTaken>(), new List<Intake>());
-        await using (var change = await turn.Take(db, cancel))
+        var number = await InvoiceNumbers.Next(within, cancel);
+        foreach (var (name, sha256, size) in files)
         {
-            var number = await InvoiceNumbers.Next(db, cancel);
-            foreach (var (name, sha256, size) in files)
+            if (sha256.Length == 0)
             {
-                if (sha256.Length == 0)
-                {
-                    taken.Add(new FileTaken(name, "refused", new TooLargeException().Message, ""));
-                    continue;
-                }
-                var rows = await db.Intakes.Where(row => row.Sha256 == sha256).ToListAsync(cancel);
-                // The bytes that the disk had lost or altered are there again, in whichever batch they are wanted.
-                var mended = rows.FindAll(row => row is
-                { State: IntakeState.Unreadable, ReasonCode: DocumentStore.Missing or DocumentStore.Altered });
-                foreach (var row in mended)
-                    row.Again();
-                waiting.AddRange(mended);
-                if (rows.Find(row => row.BatchId == batch) is { } same)
-                {
-                    taken.Add(new FileTaken(name, "already-here", mended.Contains(same)
-                        ? $"The batch holds this document as {same.FileName}; its bytes are mended." : $"The batch holds the same document as {same.FileName}.", sha256));
-                    continue;
-                }
-                var intake = new Intake
-                {
-                    BatchId = batch,
-                    Sha256 = sha256,
-                    FileName = name,
-                    Size = size,
-                    ReceivedAt = clock.GetUtcNow().UtcDateTime,
-                    InvoiceNumber = number++,
-                };
-                db.Intakes.Add(intake);
-                await db.SaveChangesAsync(cancel);
-                waiting.Add(intake);
-                taken.Add(new FileTaken(name, "taken", "", sha256));
+                taken.Add(new FileTaken(name, "refused", new TooLargeException().Message, ""));
+                continue;
             }
-            await HistoryLog.Record(
-                db,
-                [
-                    .. taken.Where(file => file.Outcome == "taken").Select(file => new Deed(HistoryStreams.Batch(batch), clock.GetUtcNow().UtcDateTime, who, HistoryActs.TakenIn, "took in a document")
-                    {
-                        After = file.File,
-                        Content = file.Sha256,
-                    }),
-                ],
-                cancel);
-            await db.SaveChangesAsync(cancel);
-            await change.Commit(cancel);
+            var rows = await within.Intakes.Where(row => row.Sha256 == sha256).ToListAsync(cancel);
+            // The bytes that the disk had lost or altered are there again, in whichever batch they are wanted.
+            var mended = rows.FindAll(row => row is
+            { State: IntakeState.Unreadable, ReasonCode: DocumentStore.Missing or DocumentStore.Altered });
+            foreach (var row in mended)
+                row.Again();
+            waiting.AddRange(mended);
+            if (rows.Find(row => row.BatchId == batch) is { } same)
+            {
+                taken.Add(new FileTaken(name, "already-here", mended.Contains(same)
+                    ? $"The batch holds this document as {same.FileName}; its bytes are mended." : $"The batch holds the same document as {same.FileName}.", sha256));
+                continue;
+            }
+            var intake = new Intake
+            {
+                BatchId = batch,
+                Sha256 = sha256,
+                FileName = name,
+                Size = size,
+                ReceivedAt = clock.GetUtcNow().UtcDateTime,
+                InvoiceNumber = number++,
+            };
+            within.Intakes.Add(intake);
+            await within.SaveChangesAsync(cancel);
+            waiting.Add(intake);
+            taken.Add(new FileTaken(name, "taken", "", sha256));
         }
+        await HistoryLog.Record(
+            within,
+            [
+                .. taken.Where(file => file.Outcome == "taken").Select(file => new Deed(HistoryStreams.Batch(batch), clock.GetUtcNow().UtcDateTime, who, HistoryActs.TakenIn, what)
+                {
+                    After = file.File,
+                    Content = file.Sha256,
+                }),
+            ],
+            cancel);
+        await within.SaveChangesAsync(cancel);
         foreach (var intake in waiting)
-            queue.Add(intake.BatchId, intake.Id);
+            within.Then(() => queue.Add(intake.BatchId, intake.Id));
         return taken;
     }
 }

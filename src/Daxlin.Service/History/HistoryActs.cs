@@ -18,6 +18,9 @@ internal static class HistoryActs
     public const string DeliveryGivenUp = "deliveryGivenUp";
     public const string DeliverySettled = "deliverySettled";
     public const string ReceiverSaved = "receiverSaved";
+    public const string SourceSaved = "sourceSaved";
+    public const string SourcePaused = "sourcePaused";
+    public const string SourceResumed = "sourceResumed";
     public const string SecretKept = "secretKept";
     public const string SecretForgotten = "secretForgotten";
     public const string PeriodsClosed = "periodsClosed";

@@ -37,6 +37,9 @@ public class DaxlinDb(DbContextOptions<DaxlinDb> options) : IdentityUserContext<
     public DbSet<StandIn> StandIns => Set<StandIn>();
     public DbSet<AccessKey> AccessKeys => Set<AccessKey>();
     public DbSet<Lease> Leases => Set<Lease>();
+    public DbSet<SourceVersion> Sources => Set<SourceVersion>();
+    public DbSet<SourceState> SourceStates => Set<SourceState>();
+    public DbSet<SourceItem> SourceItems => Set<SourceItem>();
     public DbSet<Node> Nodes => Set<Node>();
 
     /// <summary>Rows of a table are of services that run, and are no one's memory: they are neither backed up nor moved.</summary>
@@ -167,6 +170,16 @@ public class DaxlinDb(DbContextOptions<DaxlinDb> options) : IdentityUserContext<
         builder.Entity<CodedCase>().HasIndex(one => new { one.VendorId, one.Like });
         builder.Entity<CodedCase>().HasIndex(one => one.InvoiceId);
         builder.Entity<ListVersion>().HasIndex(list => new { list.Name, list.Version }).IsUnique();
+        builder.Entity<SourceVersion>().HasIndex(source => new { source.Name, source.Version }).IsUnique();
+        builder.Entity<SourceState>().HasIndex(source => source.Name).IsUnique();
+        builder.Entity<SourceItem>(item =>
+        {
+            // Nothing is taken twice, whoever looks, and whatever dies between taking it and putting it away.
+            item.HasIndex(row => new { row.Source, row.Key }).IsUnique();
+            item.HasIndex(row => new { row.Source, row.Id });
+            item.HasIndex(row => new { row.Source, row.Name });
+            item.HasOne<Batch>().WithMany().HasForeignKey(row => row.BatchId);
+        });
         builder.Entity<Node>().HasKey(node => node.Name);
         builder.Entity<Lease>().HasKey(lease => new { lease.Work, lease.Of });
         builder.Entity<Lease>().HasIndex(lease => lease.Node);

@@ -50,7 +50,14 @@ internal abstract class Store
     /// <returns>The hashes of all documents that it knows, in their order, and what is wrong with it.</returns>
     public abstract Task<(IReadOnlyList<string> Documents, IReadOnlyList<DataFault> Faults)> Look(CancellationToken cancel);
 
-    protected static Task<List<string>> Documents(DaxlinDb db, CancellationToken cancel) => db.Intakes.Select(intake => intake.Sha256).Distinct().OrderBy(sha256 => sha256).ToListAsync(cancel);
+    protected static async Task<List<string>> Documents(DaxlinDb db, CancellationToken cancel)
+    {
+        var documents = db.Intakes.Select(intake => intake.Sha256);
+        // A database that an earlier release left is looked through as it is.
+        if (!(await db.Database.GetPendingMigrationsAsync(cancel)).Any(migration => migration.EndsWith("_Sources", StringComparison.Ordinal)))
+            documents = documents.Union(db.SourceItems.Where(item => item.Sha256 != "").Select(item => item.Sha256));
+        return await documents.Distinct().OrderBy(sha256 => sha256).ToListAsync(cancel);
+    }
 
     /// <summary>Waits, within a transaction that was just begun, until no other process that shares the database is changing it.</summary>
     public abstract Task TakeTurn(DaxlinDb db, CancellationToken cancel);

@@ -6,6 +6,7 @@ using Daxlin.Core.Recognition;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Templates.Json;
 using Daxlin.Reading;
+using Daxlin.Reading.Containers;
 using Daxlin.Service.Desk;
 using Daxlin.Service.Documents;
 using Daxlin.Service.Storage;
@@ -55,6 +56,8 @@ internal sealed class ReaderProcess
         {
             if (task.Desk is { } desk)
                 return DoForDesk(desk, task.Result);
+            if (task.Unpack is { } unpack)
+                return DoUnpack(unpack, task);
             var document = DocumentReader.Read(KeptBytes.Of(task.Document, task.Sha256));
             var pages = document.Pages;
             using var result = new FileStream(task.Result, FileMode.Create, FileAccess.Write);
@@ -94,6 +97,13 @@ internal sealed class ReaderProcess
             Console.Error.WriteLine(error.ToString().ReplaceLineEndings(" "));
             return new("failed", "Daxlin failed on this document; the log has the details. Its bytes are kept.");
         }
+    }
+
+    private static ReadingAnswer DoUnpack(UnpackTask unpack, ReadingTask task)
+    {
+        using var file = new FileStream(task.Result, FileMode.Create, FileAccess.Write);
+        JsonSerializer.Serialize(file, Unpacker.Unpack(unpack.Name, task.Document, unpack.Folder), JsonSerializerOptions.Web);
+        return ReadingAnswer.Done;
     }
 
     private static ReadingAnswer DoForDesk(DeskTask task, string result)

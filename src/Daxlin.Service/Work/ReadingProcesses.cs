@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Text.Json;
 using Daxlin.Core.Capture;
 using Daxlin.Reading;
+using Daxlin.Reading.Containers;
 using Daxlin.Service.Desk;
 using Daxlin.Service.Operation;
 using Daxlin.Service.Storage;
@@ -42,6 +43,19 @@ public sealed class ReadingProcesses(ReaderPool pool, DataFolder folder, Documen
     /// <exception cref="UnreadableException">A document cannot be read, or the work did not come to an end.</exception>
     internal Task Desk(DeskTask task, Func<Stream, Task> take, CancellationToken cancel) =>
         Handed(new ReadingTask("", "", folder.NewPart(), null, null) { Desk = task }, take, cancel);
+
+    /// <summary>What stands in an archive or a message.</summary>
+    /// <param name="name">What it was called.</param>
+    /// <param name="into">An empty folder, which whoever asks deletes.</param>
+    /// <exception cref="UnreadableException">Taking it apart did not come to an end.</exception>
+    internal async Task<ImmutableArray<FoundFile>> Unpack(string sha256, string name, string into, CancellationToken cancel)
+    {
+        var found = ImmutableArray<FoundFile>.Empty;
+        await Handed(
+            new ReadingTask(documents.PathOf(sha256), sha256, folder.NewPart(), null, null) { Unpack = new UnpackTask(name, into) },
+            async stream => found = await JsonSerializer.DeserializeAsync<ImmutableArray<FoundFile>>(stream, JsonSerializerOptions.Web, cancel), cancel);
+        return found;
+    }
 
     private Task<bool> Handed(ReadingTask task, Func<Stream, Task> take, CancellationToken cancel) => InPlaces(1, () => Result(
         task,

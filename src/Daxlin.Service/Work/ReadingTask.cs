@@ -21,7 +21,15 @@ internal sealed record ReadingTask(string Document, string Sha256, string Result
 
     /// <summary>What is wanted for the desk instead; null for the rest.</summary>
     public DeskTask? Desk { get; init; }
+
+    /// <summary>Says that files are to be taken out of it instead; null for the rest.</summary>
+    public UnpackTask? Unpack { get; init; }
 }
+
+/// <summary>Taking files out of an archive or a message.</summary>
+/// <param name="Name">What it was called.</param>
+/// <param name="Folder">An empty one, for what is taken out.</param>
+internal sealed record UnpackTask(string Name, string Folder);
 
 /// <summary>Pages of which a person said which template they are for.</summary>
 internal sealed record ChosenPages(int FirstPage, int LastPage, string Template)

@@ -1,6 +1,6 @@
 using System.IO.Enumeration;
 
-namespace Daxlin.Core.Intake;
+namespace Daxlin.Core.Sources;
 
 /// <summary>What is done with messages of a kind.</summary>
 /// <param name="From">What the sender's address looks like, with <c>*</c>; empty for any.</param>

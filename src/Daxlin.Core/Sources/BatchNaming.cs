@@ -1,7 +1,7 @@
 using System.Globalization;
 using System.Text.RegularExpressions;
 
-namespace Daxlin.Core.Intake;
+namespace Daxlin.Core.Sources;
 
 /// <summary>What the batch is called that something goes into: a fixed name, or one with the day, the month or the folder in it.</summary>
 /// <param name="Pattern"><c>Galley {day}</c> makes a batch of each day: Galley 2026-12-01.</param>

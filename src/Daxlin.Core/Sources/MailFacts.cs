@@ -1,6 +1,6 @@
 using System.Collections.Immutable;
 
-namespace Daxlin.Core.Intake;
+namespace Daxlin.Core.Sources;
 
 /// <summary>What rules ask of a message.</summary>
 /// <param name="From">The senders' bare addresses.</param>

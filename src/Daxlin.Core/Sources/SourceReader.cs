@@ -2,7 +2,7 @@ using System.Collections.Immutable;
 using Daxlin.Core.Json;
 using Daxlin.Core.Posting.Receivers;
 
-namespace Daxlin.Core.Intake;
+namespace Daxlin.Core.Sources;
 
 /// <summary>Reads a source's document and says, by key and line, what is wrong with it. Its keys are told in docs/INTAKE.md.</summary>
 public sealed class SourceReader

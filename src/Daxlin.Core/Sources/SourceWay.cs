@@ -1,6 +1,6 @@
 using System.Collections.Immutable;
 
-namespace Daxlin.Core.Intake;
+namespace Daxlin.Core.Sources;
 
 /// <summary>How a source is looked at. Passwords are named, never told: they are kept apart from documents.</summary>
 public abstract record SourceWay

@@ -1,7 +1,7 @@
 using System.Collections.Immutable;
 using Daxlin.Core.Posting.Receivers;
 
-namespace Daxlin.Core.Intake;
+namespace Daxlin.Core.Sources;
 
 /// <summary>A folder of a mailbox, by IMAP (RFC 9051).</summary>
 /// <param name="Password">Names the secret.</param>

@@ -1,7 +1,7 @@
 using System.Collections.Immutable;
 using System.IO.Enumeration;
 
-namespace Daxlin.Core.Intake;
+namespace Daxlin.Core.Sources;
 
 /// <summary>A folder on the service's machine, or one that is mounted there.</summary>
 /// <param name="Path">Absolute.</param>

@@ -1,6 +1,6 @@
 using System.Collections.Immutable;
 
-namespace Daxlin.Core.Intake;
+namespace Daxlin.Core.Sources;
 
 /// <summary>Where invoices come from by themselves, and into which batch each goes.</summary>
 /// <param name="Name">Small letters, digits and hyphens.</param>

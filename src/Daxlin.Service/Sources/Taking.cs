@@ -1,0 +1,144 @@
+using System.Collections.Immutable;
+using System.Text.Json;
+using Daxlin.Core.Capture;
+using Daxlin.Core.History;
+using Daxlin.Reading;
+using Daxlin.Reading.Containers;
+using Daxlin.Service.Batches;
+using Daxlin.Service.Storage;
+using Daxlin.Service.Work;
+using Microsoft.EntityFrameworkCore;
+
+namespace Daxlin.Service.Sources;
+
+/// <summary>Takes in what came from a source, once: its own bytes, the documents in it, and a note of what was left out, in one change.</summary>
+internal sealed class Taking(IDbContextFactory<DaxlinDb> databases, DocumentStore documents, ReadingProcesses readers, DataFolder folder, WriteTurn turn, BatchEvents events, IServiceScopeFactory scopes, TimeProvider clock)
+{
+    /// <summary>What became of it before; null if it never came.</summary>
+    public async Task<SourceItem?> Before(string source, string key, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await db.SourceItems.AsNoTracking().SingleOrDefaultAsync(row => row.Source == source && row.Key == key, cancel);
+    }
+
+    /// <summary>Says that a file was taken as it is, by its size and time.</summary>
+    public async Task<bool> Knows(string source, string name, string stamp, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await db.SourceItems.AnyAsync(row => row.Source == source && row.Name == name && row.Stamp == stamp, cancel);
+    }
+
+    /// <param name="came">Whose bytes are kept already.</param>
+    /// <returns>What became of it, now or before.</returns>
+    public async Task<SourceItem> Take(ComingItem came, CancellationToken cancel)
+    {
+        // A PDF as it is needs no opening.
+        if (!came.IsMessage && (await documents.BeginningOf(came.Sha256, cancel)).Span.IndexOf("%PDF-"u8) >= 0)
+        {
+            var name = FileName.Of(came.Name);
+            return await Store(came, [(new KeptFile(name, came.Sha256, came.Size), name)], [], cancel);
+        }
+        var opened = folder.NewPart();
+        Directory.CreateDirectory(opened);
+        try
+        {
+            var (files, parts) = await FilesOf(came, opened, cancel);
+            if (files.IsEmpty && parts.IsEmpty)
+                parts = [new SourcePart(came.IsMessage ? "the message" : FileName.Of(came.Name), "left-out", came.IsMessage ? "Nothing is attached to it." : "It is empty.", "")];
+            return await Store(came, files, parts, cancel);
+        }
+        finally
+        {
+            Directory.Delete(opened, recursive: true);
+        }
+    }
+
+    /// <summary>Notes that something was not taken as a whole, so that it is not looked at again.</summary>
+    public Task<SourceItem> LeaveOut(ComingItem came, string why, CancellationToken cancel) =>
+        Store(came, [], [new SourcePart(FileName.Of(came.Name), "left-out", why, "")], cancel);
+
+    private async Task<(ImmutableArray<(KeptFile File, string Name)> Files, ImmutableArray<SourcePart> LeftOut)> FilesOf(ComingItem came, string opened, CancellationToken cancel)
+    {
+        ImmutableArray<FoundFile> found;
+        try
+        {
+            found = await readers.Unpack(came.Sha256, came.IsMessage ? "message.eml" : FileName.Of(came.Name), opened, cancel);
+        }
+        catch (Exception error) when (error is UnreadableException or ReaderDiedException)
+        {
+            // Whatever is in it, it cannot be told; the rest goes on.
+            return ([], [new SourcePart(FileName.Of(came.Name), "left-out", error is UnreadableException ? error.Message : "It is built so that opening it never ends or takes all memory.", "")]);
+        }
+        var files = ImmutableArray.CreateBuilder<(KeptFile, string)>();
+        foreach (var one in found.Where(one => one.LeftOut.Length == 0))
+        {
+            await using var content = File.OpenRead(one.File);
+            var (sha256, size) = await documents.Keep(content, cancel);
+            files.Add((new KeptFile(one.Name, sha256, size), NameOf(one, came)));
+        }
+        return (files.ToImmutable(), [.. found.Where(one => one.LeftOut.Length > 0).Select(one => new SourcePart(NameOf(one, came), "left-out", one.LeftOut, ""))]);
+    }
+
+    /// <summary>A part's name with the way to it, without the message or archive itself that all parts stand in.</summary>
+    private static string NameOf(FoundFile file, ComingItem came)
+    {
+        var outer = came.IsMessage ? "message.eml" : FileName.Of(came.Name);
+        var within = file.Within == outer ? "" : file.Within.StartsWith(outer + "/", StringComparison.Ordinal) ? file.Within[(outer.Length + 1)..] : file.Within;
+        return within.Length == 0 ? file.Name : $"{within}/{file.Name}";
+    }
+
+    private async Task<SourceItem> Store(ComingItem came, ImmutableArray<(KeptFile File, string Name)> files, ImmutableArray<SourcePart> leftOut, CancellationToken cancel)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var batch = default(Batch);
+        SourceItem item;
+        await using (var change = await turn.Take(db, cancel))
+        {
+            // Another service took it while this one opened it, or this one did before it was killed.
+            if (await db.SourceItems.AsNoTracking().SingleOrDefaultAsync(row => row.Source == came.Source && row.Key == came.Key, cancel) is { } before)
+                return before;
+            var taken = new List<FileTaken>();
+            if (files.Length > 0)
+            {
+                batch = await BatchOf(db, came.Batch, cancel);
+                taken = await scope.ServiceProvider.GetRequiredService<BatchIntake>().AddWithin(
+                    db, batch.Id, [.. files.Select(one => one.File)], Deed.Daxlin, $"took in a document from the source “{came.Source}”", cancel);
+            }
+            ImmutableArray<SourcePart> parts = [.. taken.Zip(files, (file, one) => new SourcePart(one.Name, file.Outcome, file.Reason, file.Sha256)), .. leftOut];
+            item = new SourceItem
+            {
+                Source = came.Source,
+                Key = came.Key,
+                Name = came.Name,
+                Stamp = came.Stamp,
+                From = came.From,
+                At = clock.GetUtcNow().UtcDateTime,
+                Sha256 = came.Sha256,
+                Size = came.Size,
+                BatchId = batch?.Id,
+                Documents = taken.Count(file => file.Outcome == "taken"),
+                LeftOut = parts.Count(part => part.Outcome == "left-out"),
+                Parts = JsonSerializer.Serialize(parts, JsonSerializerOptions.Web),
+            };
+            db.SourceItems.Add(item);
+            if (files.Length > 0 && await db.SourceStates.SingleOrDefaultAsync(row => row.Name == came.Source, cancel) is { } state)
+                state.TakenAt = item.At;
+            await db.SaveChangesAsync(cancel);
+            await change.Commit(cancel);
+        }
+        if (batch is not null)
+            events.Moved(batch.Id);
+        return item;
+    }
+
+    private async Task<Batch> BatchOf(DaxlinDb db, string name, CancellationToken cancel)
+    {
+        if (await db.Batches.SingleOrDefaultAsync(row => row.Name == name, cancel) is { } kept)
+            return kept;
+        var batch = new Batch { Name = name, CreatedAt = clock.GetUtcNow().UtcDateTime };
+        db.Batches.Add(batch);
+        await db.SaveChangesAsync(cancel);
+        return batch;
+    }
+}

@@ -1,0 +1,41 @@
+namespace Daxlin.Service.Storage;
+
+/// <summary>Something that came from a source, a file or a message, and what became of it. It is never taken again.</summary>
+public sealed class SourceItem
+{
+    public int Id { get; set; }
+
+    /// <summary>The name of the source.</summary>
+    public required string Source { get; set; }
+
+    /// <summary>What it is known by in its source, so that it is taken once: a file by its place and bytes, a message by its id. At most one of each.</summary>
+    public required string Key { get; set; }
+
+    /// <summary>What it was called: a file's place below the source's folder, a message's subject.</summary>
+    public required string Name { get; set; }
+
+    /// <summary>A file's size and time, by which one that stays where it is is known without reading it; empty for a message.</summary>
+    public string Stamp { get; set; } = "";
+
+    /// <summary>Whom a message is from; empty for a file.</summary>
+    public string From { get; set; } = "";
+
+    public required DateTime At { get; set; }
+
+    /// <summary>Its bytes as they came; empty for one that was too large to be kept.</summary>
+    public string Sha256 { get; set; } = "";
+
+    public long Size { get; set; }
+
+    /// <summary>Into which batch its documents went; null if none did.</summary>
+    public int? BatchId { get; set; }
+
+    /// <summary>How many documents of it were taken in.</summary>
+    public int Documents { get; set; }
+
+    /// <summary>How many parts of it were left out, or it as a whole.</summary>
+    public int LeftOut { get; set; }
+
+    /// <summary>Each part and what became of it: a JSON list of <see cref="Daxlin.Service.Sources.SourcePart"/>.</summary>
+    public string Parts { get; set; } = "[]";
+}

@@ -1,0 +1,139 @@
+using System.Text.Json.Nodes;
+using Daxlin.Testing;
+using MimeKit;
+
+namespace Daxlin.Service.Tests.Sources;
+
+/// <summary>Messages in a mailbox of a real server are taken once each, and the wrong ones left out for the right reason.</summary>
+public class MailboxSourceTests
+{
+    private static async Task Save(ServiceUnderTest service, int port, JsonObject? also = null, JsonArray? rules = null)
+    {
+        Assert.Equal(204, (int)(await service.Http.PutAsync("secrets/post", new StringContent(MailServer.Password, System.Text.Encoding.UTF8, "text/plain"))).StatusCode);
+        var mailbox = also ?? [];
+        (mailbox["host"], mailbox["port"], mailbox["encryption"], mailbox["user"], mailbox["password"]) = ("127.0.0.1", port, "none", MailServer.User, "post");
+        if (rules is not null)
+            mailbox["rules"] = rules;
+        var (status, said) = await service.Post("sources", new JsonObject { ["name"] = "post", ["batch"] = "Post", ["mailbox"] = mailbox });
+        Assert.True(status == 201, said.ToJsonString());
+    }
+
+    private static async Task<JsonNode> Look(ServiceUnderTest service)
+    {
+        for (var patience = System.Diagnostics.Stopwatch.StartNew(); ;)
+        {
+            var (status, said) = await service.Post("sources/post/look", new JsonObject());
+            Assert.True(status == 200 && (bool)said["isReached"]!, said.ToJsonString());
+            if ((int)said["waiting"]! == 0)
+                return said;
+            Assert.True(patience.Elapsed < TimeSpan.FromMinutes(1), said.ToJsonString());
+        }
+    }
+
+    private static async Task<List<JsonNode>> Items(ServiceUnderTest service) => [.. (await service.All("sources/post/items")).OrderBy(item => (int)item["id"]!)];
+
+    private static byte[] Invoice(int number) => TinyPdf.OnePage($"BT /F1 10 Tf 50 700 Td (Invoice {number}) Tj ET");
+
+    [Fact]
+    public async Task Each_message_is_taken_once_by_the_first_rule_that_fits_and_put_away()
+    {
+        await using var server = await MailServer.Start();
+        await using var service = await ServiceUnderTest.Start();
+        var twice = Letters.With("Sent twice", Letters.File("twice.pdf", Invoice(3)));
+        var sameId = Letters.With("An id used again", Letters.File("other.pdf", Invoice(4)));
+        sameId.MessageId = twice.MessageId!;
+        var secret = Letters.With("For somebody else's key");
+        secret.Body = new MimeKit.Cryptography.MultipartEncrypted { new MimePart("application", "pgp-encrypted"), new MimePart("application", "octet-stream") { Content = new MimeContent(new MemoryStream([1, 2, 3])) } };
+        await server.Put(
+            Letters.With("Galley, November", Letters.File("invoice.pdf", Invoice(1)), Letters.Logo()),
+            Letters.From("offers@newsletter.example", "Offers", Letters.File("offer.pdf", Invoice(2))),
+            twice, twice, sameId, secret,
+            Letters.With("Wrong kinds", Letters.File("sheet.pdf", "PK\u0003\u0004[Content_Types].xml"u8.ToArray()), Letters.File("program.pdf", "MZ"u8.ToArray())),
+            Letters.With("Forwarded", Letters.Forwarded(Letters.With("The first", Letters.File("inner.pdf", Invoice(5))))),
+            Letters.With("A question"),
+            Letters.With("Zwölf Rechnungen – Größe", Letters.File("Rechnung für Fähre.pdf", Invoice(6))));
+        await Save(service, server.Port, new JsonObject { ["done"] = "Taken in", ["setAside"] = "Set aside" }, [
+            new JsonObject { ["from"] = "*@newsletter.example", ["take"] = false },
+            new JsonObject { ["subject"] = "galley", ["hasAttachment"] = true, ["batch"] = "Galley" }]);
+        await Look(service);
+
+        var items = await Items(service);
+        Assert.Equal(
+            [
+                "Galley, November 1 1 Galley", "Sent twice 1 0 Post", "An id used again 1 0 Post", "For somebody else's key 0 1 ", "Wrong kinds 0 2 ", "Forwarded 1 0 Post", "A question 0 1 ",
+                "Zwölf Rechnungen – Größe 1 0 Post",
+            ],
+            items.Select(item => $"{item["name"]} {item["documents"]} {item["leftOut"]} {item["batch"]}"));
+        Assert.Equal("The first/inner.pdf", (string?)items[5]["parts"]![0]!["name"]);
+        Assert.Equal("Rechnung für Fähre.pdf", (string?)items[7]["parts"]![0]!["name"]);
+        Assert.All(items, item => Assert.Equal("billing@port-ellery.example", (string?)item["from"]));
+        Assert.Equal(
+            ["It is encrypted for somebody; ask the sender for one that is not.", "It is a text or a spreadsheet of an office program, and no invoice that can be read.", "It is a file of another kind, and no invoice that can be read.", "Nothing is attached to it."],
+            new[] { items[3], items[4], items[6] }.SelectMany(item => item["parts"]!.AsArray().Select(part => (string?)part!["reason"])));
+        Assert.Equal(["Offers None"], await server.In("INBOX"));
+        Assert.Equal(["Galley, November", "Sent twice", "Sent twice", "An id used again", "Forwarded", "Zwölf Rechnungen – Größe"], (await server.In("Taken in")).Select(one => one.Replace(" None", "", StringComparison.Ordinal)));
+        Assert.Equal(3, (await server.In("Set aside")).Count);
+        // The message is kept byte for byte, with what was not taken.
+        var kept = await MimeMessage.LoadAsync(await service.Http.GetStreamAsync($"sources/post/items/{items[0]["id"]}/original"));
+        Assert.Equal(("Galley, November", 2), (kept.Subject, kept.BodyParts.Count(part => part is MimePart { FileName: not null })));
+
+        // What comes while nobody asks is told by the server, and taken at once.
+        var last = Letters.With("Later", Letters.File("later.pdf", Invoice(7)));
+        await server.Put(last);
+        for (var patience = System.Diagnostics.Stopwatch.StartNew(); (await Items(service)).Count < items.Count + 1;)
+            Assert.True(patience.Elapsed < TimeSpan.FromSeconds(40), "What came was not taken by itself.");
+        Assert.Equal("Later", (string?)(await Items(service))[^1]["name"]);
+    }
+
+    [Fact]
+    public async Task A_mailbox_that_cannot_be_reached_says_why_and_goes_on_when_it_can()
+    {
+        await using var server = await MailServer.Start();
+        await using var service = await ServiceUnderTest.Start();
+        await Save(service, server.Port);
+        await service.Http.PutAsync("secrets/post", new StringContent("puffin"));
+        var (_, refused) = await service.Post("sources/post/look", new JsonObject());
+        Assert.Equal($"127.0.0.1 refuses {MailServer.User}: the name or the password is not what it wants.", (string?)refused["says"]);
+        Assert.Equal("trouble", (string?)(await service.Get("sources/post"))["state"]);
+        await service.Http.DeleteAsync("secrets/post");
+        var (_, missing) = await service.Post("sources/post/look", new JsonObject());
+        Assert.StartsWith("The secret “post” is not kept here yet", (string?)missing["says"], StringComparison.Ordinal);
+        Assert.Equal("post", (string?)(await service.Get("sources/post"))["secretsMissing"]![0]);
+        await service.Http.PutAsync("secrets/post", new StringContent(MailServer.Password));
+        // A person has read it already: it is taken all the same, and marked.
+        await server.Put(Letters.With("Read before", Letters.File("read.pdf", Invoice(1))), Letters.With("Nothing in it"));
+        await Look(service);
+        Assert.Equal(["Read before Seen", "Nothing in it Flagged"], await server.In("INBOX"));
+        Assert.Equal("watched", (string?)(await service.Get("sources/post"))["state"]);
+        Assert.Equal(0, (int)(await Look(service))["taken"]!);
+    }
+
+    /// <summary>The service dies again and again while messages come; DAXLIN_FAULT_ROUNDS says how often, 3 in each run of the tests.</summary>
+    [Fact]
+    public async Task A_kill_at_any_moment_takes_no_message_twice_and_loses_none()
+    {
+        var (rounds, chance) = (int.TryParse(Environment.GetEnvironmentVariable("DAXLIN_FAULT_ROUNDS"), out var said) ? said : 3, new Random(20261201));
+        const int ARound = 12;
+        await using var server = await MailServer.Start();
+        var data = Directory.CreateTempSubdirectory("daxlin-test-").FullName;
+        var service = await ServiceUnderTest.Start(data, apart: true);
+        await Save(service, server.Port, new JsonObject { ["done"] = "Taken in", ["setAside"] = "Set aside" });
+        for (var round = 0; round < rounds; round++)
+        {
+            var first = round * ARound;
+            await server.Put(Enumerable.Range(first, ARound).Select(number => number % 4 == 3
+                ? Letters.With($"Nothing in {number}") : Letters.With($"Invoice {number}", Letters.File($"{number}.pdf", Invoice(number)))));
+            for (var wanted = first + chance.Next(1, ARound); (await Items(service)).Count < wanted;)
+                await service.Post("sources/post/look", new JsonObject());
+            await service.Kill();
+            service = await ServiceUnderTest.Start(data, apart: true);
+        }
+        await Look(service);
+        var all = Enumerable.Range(0, rounds * ARound).ToList();
+        Assert.Equal(all.Select(number => number % 4 == 3 ? $"Nothing in {number} 0" : $"Invoice {number} 1"), (await Items(service)).Select(item => $"{item["name"]} {item["documents"]}"));
+        Assert.Equal(all.Count(number => number % 4 != 3), (await service.All($"batches/{await service.FirstBatch()}/documents")).Count);
+        Assert.Empty(await server.In("INBOX"));
+        Assert.Equal((all.Count(number => number % 4 != 3), all.Count(number => number % 4 == 3)), ((await server.In("Taken in")).Count, (await server.In("Set aside")).Count));
+        await service.DisposeAsync();
+    }
+}
