@@ -91,6 +91,16 @@ const router = createBrowserRouter([
         HydrateFallback: () => null,
       },
       {
+        path: "/sources",
+        lazy: async () => ({ Component: (await import("./sources/SourcesPage")).SourcesPage }),
+        HydrateFallback: () => null,
+      },
+      {
+        path: "/sources/:name",
+        lazy: async () => ({ Component: (await import("./sources/SourcePage")).SourcePage }),
+        HydrateFallback: () => null,
+      },
+      {
         path: "/layouts/:name",
         lazy: async () => ({ Component: (await import("./posting/LayoutPage")).LayoutPage }),
         HydrateFallback: () => null,

@@ -35,6 +35,10 @@ export type DeliveryProgress = components["schemas"]["DeliveryProgress"];
 export type ReceiverDetail = components["schemas"]["ReceiverDetail"];
 export type ReceiverSummary = components["schemas"]["ReceiverSummary"];
 export type CheckedReceiver = components["schemas"]["CheckedReceiver"];
+export type SourceDetail = components["schemas"]["SourceDetail"];
+export type SourceSummary = components["schemas"]["SourceSummary"];
+export type SourceItem = components["schemas"]["SourceItemRecord"];
+export type CheckedSource = components["schemas"]["CheckedSource"];
 export type CodedPart = components["schemas"]["CodedPartRecord"];
 export type CodeProposal = components["schemas"]["CodeProposalRecord"];
 export type CodeRecord = components["schemas"]["CodeRecord"];
@@ -144,6 +148,10 @@ export const saveLayout = (text: string, note: string, headers: Record<string, s
 /** Saves a receiver as the next version. */
 export const saveReceiver = (text: string, note: string, headers: Record<string, string>) =>
   api.POST("/api/v1/receivers", { params: { query: { note } }, ...asText(text, headers) });
+
+/** Saves a source as the next version. */
+export const saveSource = (text: string, note: string, headers: Record<string, string>) =>
+  api.POST("/api/v1/sources", { params: { query: { note } }, ...asText(text, headers) });
 
 /** Keeps a password or a key, which is never handed out again. */
 export const keepSecret = (name: string, secret: string) =>

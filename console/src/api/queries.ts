@@ -272,6 +272,32 @@ export const ask = {
       queryKey: ["receivers", name, "versions"],
       queryFn: () => dataOf(api.GET("/api/v1/receivers/{name}/versions", { params: { path: { name } } })),
     }),
+  /** Asked again and again while it is shown: what comes, comes by itself. */
+  sources: () =>
+    queryOptions({
+      queryKey: ["sources"],
+      queryFn: () =>
+        allOf((after) => api.GET("/api/v1/sources", { params: { query: { after, limit: 1000 } } })),
+      refetchInterval: 5_000,
+    }),
+  source: (name: string) =>
+    queryOptions({
+      queryKey: ["sources", name],
+      queryFn: () => dataOf(api.GET("/api/v1/sources/{name}", { params: { path: { name } } })),
+    }),
+  sourceVersions: (name: string) =>
+    queryOptions({
+      queryKey: ["sources", name, "versions"],
+      queryFn: () => dataOf(api.GET("/api/v1/sources/{name}/versions", { params: { path: { name } } })),
+    }),
+  /** The last that came from a source. */
+  sourceItems: (name: string, limit: number) =>
+    queryOptions({
+      queryKey: ["sources", name, "items", limit],
+      queryFn: () =>
+        dataOf(api.GET("/api/v1/sources/{name}/items", { params: { path: { name }, query: { limit } } })),
+      refetchInterval: 5_000,
+    }),
   /** Deliveries of a run, in the order in which they were asked for. */
   deliveriesOf: (run: number) =>
     queryOptions({

@@ -1266,6 +1266,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/source.schema.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The JSON Schema of sources. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/invoices/{id}/rows": {
         parameters: {
             query?: never;
@@ -5204,6 +5238,474 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/sources": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All sources of invoices, the newest version of each, with how it is. */
+        get: {
+            parameters: {
+                query?: {
+                    after?: string;
+                    limit?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SourceSummary"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Saves a source's document; a changed one becomes the next version. */
+        post: {
+            parameters: {
+                query?: {
+                    note?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DocumentSaved"];
+                    };
+                };
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DocumentSaved"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sources/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a source's document says and what is wrong with it; nothing is stored, and nothing is looked at. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SourceToCheck"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CheckedSource"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sources/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A source with its document, the newest version unless one is named. */
+        get: {
+            parameters: {
+                query?: {
+                    version?: number;
+                };
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SourceDetail"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sources/{name}/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A source's versions, the newest first. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SourceVersionRecord"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sources/{name}/items": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What came from a source and what became of it, the newest first. */
+        get: {
+            parameters: {
+                query?: {
+                    after?: string;
+                    limit?: number;
+                };
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SourceItemRecord"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sources/{name}/items/{id}/original": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A file or a message byte for byte as it came. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sources/{name}/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Looks at a source now, takes what is there, and says what came of it. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LookedAtSource"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sources/{name}/pause": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Stops looking at a source until somebody says to go on. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["DocumentNote"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sources/{name}/resumption": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Goes on looking at a source. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["DocumentNote"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sources/{name}/retirement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Retires a source: it is not looked at any more. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["DocumentNote"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DocumentSaved"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sources/{name}/comeback": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings a retired source back. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["DocumentNote"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DocumentSaved"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/vendors": {
         parameters: {
             query?: never;
@@ -6083,6 +6585,17 @@ export interface components {
             /** @description Those of them that are not kept yet. */
             secretsMissing: string[];
         };
+        /** @description What a source's document says, and what is wrong with it; nothing is stored, and nothing is looked at. */
+        CheckedSource: {
+            name: string;
+            documentFaults: components["schemas"]["LayoutFaultRecord"][];
+            /** @description Sentences that say what would be done; empty if the document has faults. */
+            says: string[];
+            /** @description The names of the secrets that it needs. */
+            secrets: string[];
+            /** @description Those of them that are not kept yet. */
+            secretsMissing: string[];
+        };
         /** @description Which periods are closed: nothing is posted on their days any more. */
         ClosedPeriodsRecord: {
             /**
@@ -6920,6 +7433,32 @@ export interface components {
             savedAt: string;
             savedBy: string;
         };
+        /** @description What came of looking at a source. */
+        LookedAtSource: {
+            isReached: boolean;
+            /**
+             * Format: int32
+             * @description How many files or messages were taken.
+             */
+            taken: number;
+            /**
+             * Format: int32
+             * @description How many documents of them.
+             */
+            documents: number;
+            /**
+             * Format: int32
+             * @description How many parts were left out.
+             */
+            leftOut: number;
+            /**
+             * Format: int32
+             * @description How many files are there that have not settled yet.
+             */
+            waiting: number;
+            /** @description The same in a sentence, or what stood in the way. */
+            says: string;
+        };
         MadeKey: {
             record: components["schemas"]["KeyRecord"];
             /** @description The key itself; shown now and never again. */
@@ -7728,6 +8267,121 @@ export interface components {
             password: null | string;
             /** @description The authenticator's, where a second factor is set up. */
             code: null | string;
+        };
+        SourceDetail: {
+            name: string;
+            /** Format: int32 */
+            version: number;
+            /**
+             * Format: int32
+             * @description The newest version's number, which acts are bound to.
+             */
+            newest: number;
+            /** Format: date-time */
+            savedAt: string;
+            savedBy: string;
+            note: string;
+            state: string;
+            trouble: string;
+            /** Format: date-time */
+            troubleSince: null | string;
+            /** Format: date-time */
+            lookedAt: null | string;
+            /** Format: date-time */
+            takenAt: null | string;
+            /** @description The document as it was saved. */
+            text: string;
+            /** @description Sentences that say what is done. */
+            says: string[];
+            /** @description Names of secrets that it needs and that are not kept yet. */
+            secretsMissing: string[];
+        };
+        /** @description A file or a message that came. */
+        SourceItemRecord: {
+            /** Format: int32 */
+            id: number;
+            name: string;
+            /** @description Whom a message is from; empty for a file. */
+            from: string;
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            size: number;
+            /** Format: int32 */
+            batchId: null | number;
+            /** @description The name of the batch that its documents went into; empty if none did. */
+            batch: string;
+            /** Format: int32 */
+            documents: number;
+            /** Format: int32 */
+            leftOut: number;
+            parts: components["schemas"]["SourcePart"][];
+            /** @description Whether its bytes are kept as they came. */
+            hasOriginal: boolean;
+        };
+        /** @description What became of a part of something that came: a file of an archive, an attachment. */
+        SourcePart: {
+            /** @description With the way to it, where it stood in something. */
+            name: string;
+            /** @description `taken`, `already-here` (the batch holds the same bytes) or `left-out`. */
+            outcome: string;
+            /** @description A sentence where it was not taken. */
+            reason: string;
+            /** @description Of its bytes; empty for what was left out. */
+            sha256: string;
+        };
+        SourceSummary: {
+            name: string;
+            /** Format: int32 */
+            version: number;
+            /** Format: date-time */
+            savedAt: string;
+            savedBy: string;
+            note: string;
+            /** @description `folder` or `mailbox`; empty for a document that cannot be read any more. */
+            way: string;
+            /** @description Where that is, in a line. */
+            place: string;
+            /** @description The name of the batches that it fills, as its document says it. */
+            batch: string;
+            /** @description `watched`, `paused`, `trouble` or `retired`. */
+            state: string;
+            /** @description Why it could not be looked at the last time; empty if it could. */
+            trouble: string;
+            /** Format: date-time */
+            troubleSince: null | string;
+            /** Format: date-time */
+            lookedAt: null | string;
+            /** Format: date-time */
+            takenAt: null | string;
+            /**
+             * Format: int32
+             * @description How many files or messages have come from it.
+             */
+            items: number;
+            /**
+             * Format: int32
+             * @description How many documents of them were taken in.
+             */
+            documents: number;
+            /**
+             * Format: int32
+             * @description How many parts were left out.
+             */
+            leftOut: number;
+        };
+        SourceToCheck: {
+            /** @description The source's document, as text. */
+            document?: null | string;
+        };
+        SourceVersionRecord: {
+            /** Format: int32 */
+            version: number;
+            /** Format: date-time */
+            savedAt: string;
+            savedBy: string;
+            note: string;
+            isRetired: boolean;
         };
         SseItemOfBatchSummary: {
             data?: components["schemas"]["BatchSummary"];

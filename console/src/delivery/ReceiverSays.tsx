@@ -2,7 +2,7 @@ import { Button } from "@mantine/core";
 import { useMutation } from "@tanstack/react-query";
 import { api, type CheckedReceiver, dataOf } from "../api/client";
 import { count } from "../shared/amounts";
-import { KeepSecret } from "./KeepSecret";
+import { KeepSecret } from "../shared/KeepSecret";
 
 interface Props {
   checked: CheckedReceiver;

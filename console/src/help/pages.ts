@@ -6,6 +6,7 @@ const files = import.meta.glob<string>(
     "../../../docs/POSTING.md",
     "../../../docs/CODING.md",
     "../../../docs/DELIVERY.md",
+    "../../../docs/INTAKE.md",
     "../../../docs/ELECTRONIC.md",
     "../../../docs/VENDORS.md",
     "../../../docs/PEOPLE.md",

@@ -84,6 +84,7 @@ function Bar() {
       </Link>
       <nav aria-label="Pages">
         <Link to="/">Batches</Link>
+        <Link to="/sources">Sources</Link>
         <Link to="/review">To look at</Link>
         <Link to="/templates">Templates</Link>
         <Link to="/posting">Posting</Link>

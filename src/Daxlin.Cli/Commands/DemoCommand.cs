@@ -58,6 +58,8 @@ internal static class DemoCommand
         await BatchCommands.Add(BatchName, [.. templates.Select(file => Path.GetDirectoryName(file)!).Distinct()], wait: true, context, cancel);
         if (!once)
         {
+            if (scratch is not null)
+                await Watch(Path.Combine(scratch, "ferry-office"), Path.Combine(samples, "arriving"), context, cancel);
             Terminal.Line();
             Terminal.Line($"Daxlin is at {address} until you press Ctrl+C. Its data is in {data}.");
             Terminal.Line("The demo signs everyone in by itself, with all rights; only this machine reaches it. “./daxlin serve” asks for names and passwords.");
@@ -73,5 +75,20 @@ internal static class DemoCommand
         Terminal.Line($"{clear.Count} clear invoices approved.");
         return await PostingCommands.Run(
             Shown.Number(batch["id"]), Path.Combine(scratch ?? data, "posting-run-1.csv"), context, cancel);
+    }
+
+    /// <summary>A folder that is looked at, with some that have just come: a message, an archive, and what is no invoice.</summary>
+    private static async Task Watch(string folder, string arriving, CommandContext context, CancellationToken cancel)
+    {
+        Directory.CreateDirectory(folder);
+        foreach (var file in Directory.GetFiles(arriving))
+            File.Copy(file, Path.Combine(folder, Path.GetFileName(file)));
+        await context.Service.PostText("sources", new JsonObject
+        {
+            ["name"] = "ferry-office",
+            ["batch"] = "Ferry office {day}",
+            ["folder"] = new JsonObject { ["path"] = folder, ["subfolders"] = true, ["settleSeconds"] = 2 },
+        }.ToJsonString(new System.Text.Json.JsonSerializerOptions { WriteIndented = true }), cancel);
+        Terminal.Line($"What is put into {folder} is taken in by itself; the page Sources shows what came.");
     }
 }

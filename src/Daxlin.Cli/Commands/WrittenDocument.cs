@@ -3,7 +3,7 @@ using System.Text.Json.Nodes;
 
 namespace Daxlin.Cli.Commands;
 
-/// <summary>A layout, a receiver or coding rules as a file that is being written: tried on invoices, and what is wrong with it.</summary>
+/// <summary>A layout, a receiver, a source or coding rules as a file that is being written: tried on invoices, and what is wrong with it.</summary>
 internal static class WrittenDocument
 {
     public static async Task<string> TextOf(string file, CancellationToken cancel) => File.Exists(file)
@@ -21,9 +21,9 @@ internal static class WrittenDocument
 
     /// <summary>The command that saves documents that are known by their names.</summary>
     /// <param name="of">Where the service keeps such documents.</param>
-    public static Command Save(string says, string of, Argument<string[]> files, Option<string?> note)
+    public static Command Save(string says, string of, Argument<string[]> files, Option<string?> note, string verb = "save")
     {
-        var command = new Command("save", says) { files, note };
+        var command = new Command(verb, says) { files, note };
         command.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
         {
             var saved = new JsonArray();

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Daxlin.Service.History;
 using Daxlin.Service.Posting.Deliveries;
+using Daxlin.Service.Sources;
 using Daxlin.Service.Storage;
 
 namespace Daxlin.Service.Backups;
@@ -30,6 +31,11 @@ internal static class RestoreCommand
         {
             faults.Add(new DataFault(
                 "deliveries", "deliveries-waited", $"{(waited == 1 ? "One delivery waited" : $"{waited} deliveries waited")} when the backup was made. Whether the receiver has it since, nobody can tell here: it is given up until a person sends it again or settles it."));
+        }
+        if (await RestoredSources.Pause(db, new StoredClock().GetUtcNow().UtcDateTime, cancel) is > 0 and var sources)
+        {
+            faults.Add(new DataFault(
+                "sources", "sources-paused", $"{(sources == 1 ? "One source is" : $"{sources} sources are")} paused: what the service took in that the backup was made of, nobody can tell here. Resume each once that one looks at it no more."));
         }
         var history = await HistoryVerification.Run(db, withRecords: true, cancel);
         if (!history.IsWhole)

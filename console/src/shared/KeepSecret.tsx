@@ -11,7 +11,8 @@ export function KeepSecret({ name, isMissing }: { name: string; isMissing: boole
     mutationFn: () => done(keepSecret(name, secret)),
     onSuccess: async () => {
       setSecret("");
-      await queries.invalidateQueries({ queryKey: ["receiver-check"] });
+      // Whatever names it is no longer without it.
+      await queries.invalidateQueries({ predicate: ({ queryKey: [of] }) => `${of}`.endsWith("-check") });
     },
   });
   return (

@@ -1,0 +1,73 @@
+import { copyFileSync, mkdtempSync, readdirSync, renameSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { expect, test } from "@playwright/test";
+import { expectNoViolation } from "./axe";
+import { typeText } from "./document-text";
+import { emptyService } from "./empty-service";
+
+const PORT = 7402;
+const ARRIVING = "../samples/arriving";
+
+test("a watched folder is written, takes what comes, tells what was left out, and says when it is away", async ({
+  page,
+}) => {
+  const service = await emptyService(PORT);
+  const origin = `http://localhost:${PORT}`;
+  const folder = mkdtempSync(join(tmpdir(), "daxlin-share-"));
+  try {
+    await page.goto(origin);
+    await page.getByRole("link", { name: "Sources" }).click();
+    await expect(page.getByText("There are no sources yet")).toBeVisible();
+    await page.getByRole("button", { name: "New source" }).click();
+    const text = page.getByRole("textbox", { name: "The source as text" });
+    const means = page.getByRole("region", { name: "What it means" });
+    await typeText(
+      page,
+      `{ "name": "share", "batch": "Share {week}", "folder": { "path": "${folder}" } }`,
+      text,
+    );
+    await expect(page.getByRole("list", { name: "What is wrong with the source" })).toContainText(
+      "“{week}” is not known here; {day}, {month} and {folder} are.",
+    );
+    await typeText(
+      page,
+      `{ "name": "share", "batch": "Share", "folder": { "path": "${folder}", "settleSeconds": 1 } }`,
+      text,
+    );
+    await expect(means.getByText("What is taken in goes into the batch “Share”.")).toBeVisible();
+    await page.getByRole("button", { name: "Save as version 1" }).click();
+    await expect(page.getByText("Nothing has come from it yet.")).toBeVisible();
+
+    for (const file of readdirSync(ARRIVING)) {
+      copyFileSync(join(ARRIVING, file), join(folder, file));
+    }
+    const came = page.getByRole("region", { name: "What came" });
+    await expect(came.getByRole("row", { name: /spring\.zip/ })).toContainText("■ skerrow/sail-02.pdf");
+    await expect(came.getByRole("row", { name: /PE78710\.eml/ })).toContainText(
+      "sign.png: It is a picture within the message's text.",
+    );
+    await expect(came.getByRole("row", { name: /moorings/ })).toContainText("no invoice that can be read");
+    await expectNoViolation(page);
+    await came.getByRole("link", { name: "Share" }).first().click();
+    await expect(page.getByRole("heading", { name: "Share" })).toBeVisible();
+
+    // A share that is away says so; pausing and going on by the keyboard.
+    renameSync(folder, `${folder}-away`);
+    await page.getByRole("link", { name: "Sources" }).click();
+    await page.getByRole("button", { name: "Try now" }).press("Enter");
+    await expect(page.getByRole("row", { name: /share/ })).toContainText(`▲ cannot be looked at`);
+    await expect(page.getByText(`The folder ${folder} is not there.`).first()).toBeVisible();
+    renameSync(`${folder}-away`, folder);
+    writeFileSync(join(folder, "later.pdf"), "Not one either.");
+    await page.getByRole("button", { name: "Pause" }).press("Enter");
+    await expect(page.getByRole("row", { name: /share/ })).toContainText("◦ paused");
+    await page.getByRole("button", { name: "Go on" }).press("Enter");
+    await expect(page.getByRole("row", { name: /share/ })).toContainText("● watched");
+    await expect(page.getByRole("row", { name: /share/ })).toContainText("4");
+    await expectNoViolation(page);
+  } finally {
+    service.kill("SIGTERM");
+    rmSync(folder, { recursive: true, force: true });
+  }
+});

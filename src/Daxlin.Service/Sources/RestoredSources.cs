@@ -1,0 +1,24 @@
+using Daxlin.Core.History;
+using Daxlin.Service.History;
+using Daxlin.Service.Storage;
+using Microsoft.EntityFrameworkCore;
+
+namespace Daxlin.Service.Sources;
+
+/// <summary>Two services that look at one mailbox would each have half of the invoices: what is restored looks at none until a person says so.</summary>
+internal static class RestoredSources
+{
+    /// <returns>How many are paused by it.</returns>
+    public static async Task<int> Pause(DaxlinDb db, DateTime at, CancellationToken cancel)
+    {
+        var retired = await SourceShelf.Newest(db).Where(row => row.IsRetired).Select(row => row.Name).ToListAsync(cancel);
+        var watched = await db.SourceStates.Where(state => !state.IsPaused && !retired.Contains(state.Name)).OrderBy(state => state.Name).ToListAsync(cancel);
+        foreach (var state in watched)
+        {
+            state.IsPaused = true;
+            await HistoryLog.Record(db, new Deed(HistoryStreams.Source(state.Name), at, Deed.Daxlin, HistoryActs.SourcePaused, "paused") { Reason = "It was restored from a backup." }, cancel);
+        }
+        await db.SaveChangesAsync(cancel);
+        return watched.Count;
+    }
+}
