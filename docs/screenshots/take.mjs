@@ -1,5 +1,5 @@
 // Called by docs/screenshots/make: pictures of the console's pages, and of what commands print.
-import { readFileSync } from "node:fs";
+import { copyFileSync, mkdirSync, readFileSync, readdirSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { chromium } from "../../console/node_modules/@playwright/test/index.mjs";
@@ -172,7 +172,22 @@ await page.getByRole("table").getByRole("button").first().click();
 await page.waitForTimeout(1500);
 await sums();
 
-// A department whose people sign in: who they are, and an approval that four eyes refuse.
+// A folder that is watched, and what came from it.
+const share = join(scratch, "ferry-office");
+mkdirSync(share);
+for (const file of readdirSync(join(here, "../../samples/arriving"))) {
+  copyFileSync(join(here, "../../samples/arriving", file), join(share, file));
+}
+await page.request.post(`${address}/api/v1/sources`, {
+  headers: { "Content-Type": "application/json" },
+  data: JSON.stringify({ name: "ferry-office", batch: "Ferry office {day}", folder: { path: share, settleSeconds: 2 } }, null, 2),
+});
+await page.goto(`${address}/sources/ferry-office`);
+await page.getByText("sail-02.pdf").waitFor({ timeout: 30_000 });
+await page.waitForTimeout(1500);
+await page.screenshot({ path: join(here, "source.png") });
+
+// A department whose people sign in: who they are, and what approvals ask for.
 const office = process.env.PEOPLE_SERVER;
 const password = "four gulls on a mast";
 async function follow(link, name) {
@@ -201,23 +216,10 @@ async function follow(link, name) {
 const ada = await follow(`${office}/${process.env.PEOPLE_LINK}`, "Ada Wrenfield");
 const added = async (name, role, groups = []) => (await ada.send("POST", "people", { data: { name, roles: [role], groups } })).link;
 await added("Berta Quill", "clerk", ["Galley"]);
-const cato = await follow(`${office}${await added("Cato Fenn", "approver")}`);
+await added("Cato Fenn", "approver");
 await added("Dora Marsh", "auditor");
 await ada.send("PUT", "approval-rules", { data: { keepsCorrectors: true, twoAbove: { EUR: "10000" }, typedAbove: { EUR: "50000" } } }, 0);
 const brinewood = join(here, "../../samples/brinewood-chandlery");
-await ada.send("POST", "templates", { data: JSON.parse(readFileSync(join(brinewood, "brinewood.template.json"), "utf8")) });
-const taken = await ada.send("POST", "batches", { data: { name: "Stores, November" } });
-await ada.send("POST", `batches/${taken.id}/documents`, {
-  multipart: { files: { name: "brinewood-chandlery-01.pdf", mimeType: "application/pdf", buffer: readFileSync(join(brinewood, "brinewood-chandlery-01.pdf")) } },
-});
-await (await ada.browsed.request.get(`${office}/api/v1/batches/${taken.id}/events`)).text();
-const [only] = await ada.send("GET", `batches/${taken.id}/invoices`, {});
-await cato.send("POST", `invoices/${only.id}/corrections`, { data: { act: "enter", of: "purchaseOrder", text: "KSF-10708" } }, only.revision);
-await cato.browsed.goto(`${office}/invoices/${only.id}`);
-await cato.browsed.locator("[data-mark=total]").first().waitFor();
-await cato.browsed.getByRole("button", { name: "Approve", exact: true }).click();
-await cato.browsed.getByRole("alert").waitFor();
-await cato.browsed.screenshot({ path: join(here, "four-eyes.png") });
 await ada.browsed.goto(`${office}/people`);
 await ada.browsed.getByText("Two approvers above").waitFor();
 await ada.browsed.screenshot({ path: join(here, "people.png") });

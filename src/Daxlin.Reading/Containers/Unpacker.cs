@@ -83,7 +83,7 @@ public sealed class Unpacker
             if (entry.FullName.EndsWith('/') || entry.FullName.StartsWith("__MACOSX/", StringComparison.Ordinal))
                 continue;
             var place = Inside(within, name);
-            var folders = entry.FullName.Replace('\\', '/').Split('/', StringSplitOptions.RemoveEmptyEntries)[..^1];
+            var folders = entry.FullName.Replace('\\', '/').Split('/', StringSplitOptions.RemoveEmptyEntries)[..^1].Where(part => part is not (".." or "."));
             place = folders.Aggregate(place, (outer, part) => Inside(outer, FileName.Of(part)));
             if (entry.IsEncrypted)
                 LeaveOut(FileName.Of(entry.FullName), place, "It is encrypted within the archive.");

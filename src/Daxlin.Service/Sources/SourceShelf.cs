@@ -65,6 +65,15 @@ internal sealed class SourceShelf(DaxlinDb db, SecretStore secrets, SourceWatch 
     /// <summary>Names of secrets that a source needs and that are not kept yet.</summary>
     public ImmutableArray<string> MissingOf(Source? source) => [.. (source?.Way.Secrets ?? []).Where(name => secrets.Find(name) is null)];
 
+    /// <summary>A sentence for each source that is watched and could not be looked at the last time.</summary>
+    public static async Task<List<string>> Troubles(DaxlinDb db, CancellationToken cancel)
+    {
+        var retired = Newest(db).Where(row => row.IsRetired).Select(row => row.Name);
+        var troubled = await db.SourceStates.AsNoTracking().Where(state => state.Trouble != "" && !state.IsPaused && !retired.Contains(state.Name)).OrderBy(state => state.Name).ToListAsync(cancel);
+        return troubled.ConvertAll(state => string.Create(
+            System.Globalization.CultureInfo.InvariantCulture, $"The source “{state.Name}” cannot be looked at since {state.TroubleSince:yyyy-MM-dd HH:mm} UTC: {state.Trouble}"));
+    }
+
     /// <summary>The word for how a source is.</summary>
     public static string WordOf(bool isRetired, SourceState? state) =>
         isRetired ? "retired" : state is { IsPaused: true } ? "paused" : state is { Trouble.Length: > 0 } ? "trouble" : "watched";

@@ -111,6 +111,8 @@ public class FolderSourceTests
         Assert.Equal((200, false), (status, (bool)away["isReached"]!));
         Assert.Equal($"The folder {folder} is not there. Where it is of another machine, that one or the line to it may be down; it is looked at again by itself.", (string?)away["says"]);
         Assert.Equal("trouble", (string?)(await service.Get("sources"))[0]!["state"]);
+        // Whoever keeps the service running is told, too.
+        Assert.Contains($"cannot be looked at since {DateTime.UtcNow:yyyy-MM-dd}", (string?)Assert.Single((await service.Get("operation"))["troubles"]!.AsArray()), StringComparison.Ordinal);
         await File.WriteAllBytesAsync(Path.Combine(folder + "-away", "meanwhile.pdf"), invoices[1].Bytes);
         Directory.Move(folder + "-away", folder);
         // Renamed while it was away: the same bytes at another place are another file, and the batch has them already.
