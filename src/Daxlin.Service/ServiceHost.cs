@@ -2,6 +2,7 @@ using System.Text.Json.Serialization;
 using Daxlin.Service.Secrets;
 using Daxlin.Service.Approvals;
 using Daxlin.Service.Batches;
+using Daxlin.Service.Captures;
 using Daxlin.Service.Demo;
 using Daxlin.Service.Desk;
 using Daxlin.Service.Documents;
@@ -127,6 +128,7 @@ public static class ServiceHost
         builder.Services.AddScoped<PostingRuns>();
         builder.Services.AddScoped<TaughtTemplates>();
         builder.Services.AddScoped<BatchIntake>();
+        builder.Services.AddScoped<OpeningBatch>();
         builder.Services.AddScoped<BoundActs>();
         builder.Services.AddScoped<Approving>();
         builder.Services.AddScoped<ApprovingMany>();
@@ -216,6 +218,7 @@ public static class ServiceHost
         DraftEndpoints.Map(api);
         RehearsalEndpoints.Map(api);
         BatchEndpoints.Map(api);
+        CaptureEndpoints.Map(api);
         DocumentEndpoints.Map(api);
         InvoiceEndpoints.Map(api);
         ReviewEndpoints.Map(api);

@@ -3084,6 +3084,108 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/captures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes a document as the body (up to 50 MB) into a batch, which is opened if need be, and answers with what was captured of it; 202 and where to ask if that takes longer than “wait” seconds. The same document again is the same capture. Accept: application/json, text/csv or a spreadsheet's type. */
+        post: {
+            parameters: {
+                query?: {
+                    name?: string;
+                    batch?: string;
+                    wait?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/pdf": string;
+                    "application/xml": string;
+                    "application/octet-stream": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CaptureAnswer"];
+                    };
+                };
+                /** @description Accepted */
+                202: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CaptureAnswer"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/captures/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A document that was sent, and what was captured of it; 202 while it waits. Accept: application/json, text/csv or a spreadsheet's type. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CaptureAnswer"];
+                    };
+                };
+                /** @description Accepted */
+                202: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CaptureAnswer"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/documents/{sha256}": {
         parameters: {
             query?: never;
@@ -6573,6 +6675,27 @@ export interface components {
             right: number;
             /** Format: double */
             bottom: number;
+        };
+        /** @description A document that another program sent, and what was captured of it. */
+        CaptureAnswer: {
+            /**
+             * Format: int32
+             * @description Under which it is asked for again.
+             */
+            id: number;
+            file: string;
+            sha256: string;
+            /** Format: int32 */
+            batchId: number;
+            batch: string;
+            /** @description `waiting`, `done` or `unreadable`. */
+            state: string;
+            /** @description Why it is unreadable: a stable word; empty if it is not. */
+            reasonCode: string;
+            /** @description The same as a sentence. */
+            reason: string;
+            /** @description All that it holds, in the order of their pages; none while it waits. */
+            invoices: components["schemas"]["InvoiceDetail"][];
         };
         /** @description What a receiver's document says, and what is wrong with it; nothing is stored, and nobody is asked. */
         CheckedReceiver: {

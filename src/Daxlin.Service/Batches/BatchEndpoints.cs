@@ -19,8 +19,6 @@ internal static class BatchEndpoints
     /// <summary>The most files of one upload.</summary>
     public const int MostFiles = 2000;
 
-    private const int LongestName = 100;
-
     public static void Map(RouteGroupBuilder api)
     {
         var batches = api.MapGroup("/batches").WithTags("Batches").ChangesNeed(Right.Work);
@@ -60,35 +58,13 @@ internal static class BatchEndpoints
             ? (await BatchCounts.Of(db, [batch], cancel))[0] : null;
 
     private static async Task<Results<Ok<BatchSummary>, Created<BatchSummary>, ProblemHttpResult>> Open(
-        BatchToOpen wanted, HttpContext context, Reach reach, DaxlinDb db, WriteTurn turn, TimeProvider clock, CancellationToken cancel)
+        BatchToOpen wanted, HttpContext context, OpeningBatch opening, DaxlinDb db, CancellationToken cancel)
     {
-        var (group, faulty) = GivingGroup.Read(wanted.Group);
-        if (group is null)
-            return faulty!.ToProblem();
-        if (PersonClaims.GroupsOf(context.User) is { IsEmpty: false } groups && !groups.Contains(group))
-        {
-            if (group.Length > 0)
-                return Problem.Of(StatusCodes.Status403Forbidden, "groups-held", $"The group “{group}” is none of yours, which are {string.Join(", ", groups)}.");
-            group = groups[0];
-        }
-        var name = wanted.Name?.Trim() ?? "";
-        if (name.Length is 0 or > LongestName || name.Any(char.IsControl))
-        {
-            return Problem.Of(
-                StatusCodes.Status422UnprocessableEntity, "name-faulty", $"A batch's name has 1 to {LongestName} characters on one line.");
-        }
-        await using var change = await turn.Take(db, cancel);
-        var batch = await db.Batches.SingleOrDefaultAsync(row => row.Name == name, cancel);
-        if (batch is not null)
-        {
-            return reach.Refuse(batch.Id) is null ? TypedResults.Ok((await Find(batch.Id, db, cancel))!)
-                : Problem.Of(StatusCodes.Status409Conflict, "name-taken", $"There is a batch “{name}” already, of a group that is not yours. Take another name.");
-        }
-        batch = new Batch { Name = name, Group = group, CreatedAt = clock.GetUtcNow().UtcDateTime };
-        db.Batches.Add(batch);
-        await db.SaveChangesAsync(cancel);
-        await change.Commit(cancel);
-        return TypedResults.Created($"/api/v1/batches/{batch.Id}", (await Find(batch.Id, db, cancel))!);
+        var (batch, isNew, refused) = await opening.Do(wanted.Name, wanted.Group, context.User, cancel);
+        if (batch is null)
+            return refused!.ToProblem();
+        var shown = (await Find(batch.Id, db, cancel))!;
+        return isNew ? TypedResults.Created($"/api/v1/batches/{batch.Id}", shown) : TypedResults.Ok(shown);
     }
 
     private static async Task<Results<Ok<BatchSheet>, ProblemHttpResult>> Sheet(int id, DaxlinDb db, HttpResponse response, CancellationToken cancel)

@@ -1,0 +1,13 @@
+using System.Collections.Immutable;
+using Daxlin.Service.Invoices;
+
+namespace Daxlin.Service.Captures;
+
+/// <summary>A document that another program sent, and what was captured of it.</summary>
+/// <param name="Id">Under which it is asked for again.</param>
+/// <param name="State"><c>waiting</c>, <c>done</c> or <c>unreadable</c>.</param>
+/// <param name="ReasonCode">Why it is unreadable: a stable word; empty if it is not.</param>
+/// <param name="Reason">The same as a sentence.</param>
+/// <param name="Invoices">All that it holds, in the order of their pages; none while it waits.</param>
+public sealed record CaptureAnswer(
+    int Id, string File, string Sha256, int BatchId, string Batch, string State, string ReasonCode, string Reason, ImmutableArray<InvoiceDetail> Invoices);

@@ -1,0 +1,124 @@
+using System.Collections.Immutable;
+using Daxlin.Core.People;
+using Daxlin.Core.Posting;
+using Daxlin.Core.Templates;
+using Daxlin.Core.Values;
+using Daxlin.Service.Batches;
+using Daxlin.Service.Invoices;
+using Daxlin.Service.People;
+using Daxlin.Service.Posting;
+using Daxlin.Service.Posting.Files;
+using Daxlin.Service.Posting.Tables;
+using Daxlin.Service.Storage;
+using Daxlin.Service.Web;
+using Daxlin.Service.Work;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Net.Http.Headers;
+
+namespace Daxlin.Service.Captures;
+
+/// <summary>For other programs: a document in one call, answered with what was captured of it, or with where to ask.</summary>
+internal static class CaptureEndpoints
+{
+    private const int UsualWait = 20;
+    private const int LongestWait = 60;
+
+    public static void Map(RouteGroupBuilder api)
+    {
+        var captures = api.MapGroup("/captures").WithTags("Captures").ChangesNeed(Right.Work);
+        captures.MapPost("", Take).RequireRateLimiting(Limits.Heavy).Accepts<string>("application/pdf", "application/xml", "application/octet-stream")
+            .WithSummary("Takes a document as the body (up to 50 MB) into a batch, which is opened if need be, and answers with what was captured of it; 202 and where to ask if that takes longer than “wait” seconds. The same document again is the same capture. Accept: application/json, text/csv or a spreadsheet's type.");
+        captures.MapGet("/{id:int}", Show).WithSummary("A document that was sent, and what was captured of it; 202 while it waits. Accept: application/json, text/csv or a spreadsheet's type.");
+    }
+
+    /// <param name="name">What the document is called.</param>
+    /// <param name="batch">The name of the batch.</param>
+    /// <param name="wait">How many seconds to wait for the capture: 0 to 60, 20 if left out.</param>
+    private static async Task<Results<Ok<CaptureAnswer>, Accepted<CaptureAnswer>, FileContentHttpResult, ProblemHttpResult>> Take(
+        HttpRequest request, string? name, string? batch, int? wait, Actor actor, DaxlinDb db, OpeningBatch opening, BatchIntake intake, BatchEvents events,
+        IDbContextFactory<DaxlinDb> databases, IHostApplicationLifetime lifetime, CancellationToken cancel)
+    {
+        if (request.HasFormContentType)
+            return Problem.Of(StatusCodes.Status415UnsupportedMediaType, "form", "The document is the body itself, not a part of a form; a form goes to a batch's documents.");
+        if (wait is < 0 or > LongestWait)
+            return Problem.Of(StatusCodes.Status422UnprocessableEntity, "wait-faulty", $"“wait” is a number of seconds from 0 to {LongestWait}.");
+        if (request.ContentLength == 0)
+            return Problem.Of(StatusCodes.Status422UnprocessableEntity, "document-missing", "The body is empty: the document is sent as the body.");
+        var (into, _, refused) = await opening.Do(batch, null, request.HttpContext.User, cancel);
+        if (into is null)
+            return refused!.ToProblem();
+        var taken = (await intake.Take(into.Id, [(name ?? "document", () => request.Body)], actor.Name, cancel))[0];
+        if (taken.Outcome == "refused")
+            return Problem.Of(StatusCodes.Status413PayloadTooLarge, "too-large", taken.Reason);
+        var id = await db.Intakes.Where(row => row.BatchId == into.Id && row.Sha256 == taken.Sha256).Select(row => row.Id).SingleAsync(cancel);
+        await UntilCaptured(into.Id, id, TimeSpan.FromSeconds(wait ?? UsualWait), events, databases, lifetime, cancel);
+        return await Answer(id, request, db, cancel);
+    }
+
+    private static Task<Results<Ok<CaptureAnswer>, Accepted<CaptureAnswer>, FileContentHttpResult, ProblemHttpResult>> Show(int id, HttpRequest request, DaxlinDb db, CancellationToken cancel) =>
+        Answer(id, request, db, cancel);
+
+    private static async Task UntilCaptured(
+        int batch, int id, TimeSpan patience, BatchEvents events, IDbContextFactory<DaxlinDb> databases, IHostApplicationLifetime lifetime, CancellationToken cancel)
+    {
+        using var until = CancellationTokenSource.CreateLinkedTokenSource(lifetime.ApplicationStopping, cancel);
+        until.CancelAfter(patience);
+        try
+        {
+            await foreach (var _ in events.Listen(batch, until.Token))
+            {
+                await using var now = await databases.CreateDbContextAsync(until.Token);
+                if (!await now.Intakes.AnyAsync(row => row.Id == id && row.State == IntakeState.Waiting, until.Token))
+                    return;
+            }
+        }
+        catch (OperationCanceledException) when (!cancel.IsCancellationRequested)
+        {
+            // It takes longer; whoever asked is told where to ask again.
+        }
+    }
+
+    private static async Task<Results<Ok<CaptureAnswer>, Accepted<CaptureAnswer>, FileContentHttpResult, ProblemHttpResult>> Answer(int id, HttpRequest request, DaxlinDb db, CancellationToken cancel)
+    {
+        if (await db.Intakes.AsNoTracking().SingleOrDefaultAsync(row => row.Id == id, cancel) is not { } row)
+            return Problem.NotThere($"capture {id}");
+        var batch = await db.Batches.Where(one => one.Id == row.BatchId).Select(one => one.Name).SingleAsync(cancel);
+        var ids = row.State == IntakeState.Waiting ? [] : await db.Invoices.Where(invoice => invoice.IntakeId == id).OrderBy(invoice => invoice.FirstPage).ThenBy(invoice => invoice.Id).Select(invoice => invoice.Id).ToListAsync(cancel);
+        if (row.State == IntakeState.Done && TableWanted(request) is { } form)
+            return (await Table(form, id, ids, db, cancel)).Result is FileContentHttpResult file ? file : Problem.NotThere($"table of capture {id}");
+        var invoices = ImmutableArray.CreateBuilder<InvoiceDetail>();
+        foreach (var invoice in ids)
+            invoices.Add((await InvoiceDetails.Find(invoice, db, cancel))!);
+        var answer = new CaptureAnswer(id, row.FileName, row.Sha256, row.BatchId, batch, row.State.ToString().ToLowerInvariant(), row.ReasonCode, row.Reason, invoices.ToImmutable());
+        return row.State == IntakeState.Waiting ? TypedResults.Accepted($"/api/v1/captures/{id}", answer) : TypedResults.Ok(answer);
+    }
+
+    /// <returns>csv, xlsx, or null for JSON.</returns>
+    private static string? TableWanted(HttpRequest request) => request.GetTypedHeaders().Accept.OrderByDescending(one => one.Quality ?? 1).FirstOrDefault()?.MediaType.Value?.ToLowerInvariant() switch
+    {
+        "text/csv" => "csv",
+        SheetBook.MediaType => "xlsx",
+        _ => null,
+    };
+
+    /// <summary>Every value that was captured, a line a row, each with its invoice's state: what is held is nobody's to post.</summary>
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Table(string form, int id, List<int> ids, DaxlinDb db, CancellationToken cancel)
+    {
+        var states = await db.Invoices.AsNoTracking().Where(row => ids.Contains(row.Id)).Select(row => new { row.Id, row.State, row.FirstFinding }).ToDictionaryAsync(row => row.Id, cancel);
+        var columns = new PostingColumnsSoFar();
+        var rows = new List<(string State, string LookAt, PostingRecord Row)>();
+        var placed = ids.FindAll(one => states[one].State != InvoiceState.Unplaced);
+        await foreach (var (invoice, _, _) in ApprovedInvoices.Read(db, placed, ImmutableDictionary<int, ApprovedOrigin>.Empty, cancel))
+        {
+            columns.Add(invoice);
+            rows.AddRange(PostingColumns.RowsOf(invoice).Select(row => (InvoiceDetails.Word(states[invoice.Id].State), states[invoice.Id].FirstFinding, row)));
+        }
+        var names = columns.Columns;
+        return TableEndpoints.File(
+            new TableToHand(
+                ["state", "what to look at", .. names], [.. rows.Select(one => ImmutableArray.Create([one.State, one.LookAt, .. names.Select(name => one.Row[name])]))],
+                [ValueKind.Text, ValueKind.Text, .. names.Select(TradeNames.KindOf)]),
+            form, $"capture-{id}");
+    }
+}
