@@ -108,32 +108,70 @@ public class MailboxSourceTests
         Assert.Equal(0, (int)(await Look(service))["taken"]!);
     }
 
-    /// <summary>The service dies again and again while messages come; DAXLIN_FAULT_ROUNDS says how often, 3 in each run of the tests.</summary>
-    [Fact]
-    public async Task A_kill_at_any_moment_takes_no_message_twice_and_loses_none()
+    /// <summary>Messages of many shapes, each with how many documents it brings and how many parts of it are left out.</summary>
+    private static IEnumerable<(MimeMessage Message, int Documents, int LeftOut)> Shapes(int round)
     {
-        var (rounds, chance) = (int.TryParse(Environment.GetEnvironmentVariable("DAXLIN_FAULT_ROUNDS"), out var said) ? said : 3, new Random(20261201));
-        const int ARound = 12;
+        byte[] Own(int number) => Invoice(round * 100 + number);
+        string Named(string shape) => $"{shape} {round}";
+        yield return (Letters.With(Named("Plain"), Letters.File("plain.pdf", Own(1))), 1, 0);
+        yield return (Letters.With(Named("Forwarded twice"), Letters.Forwarded(Letters.With("Fwd", Letters.Forwarded(Letters.With("The first", Letters.File("inner.pdf", Own(2))))))), 1, 0);
+        yield return (Letters.With(Named("Archive"), Letters.File("all.zip", Zip(("a.pdf", Own(3)), ("b/c.pdf", Own(4)), ("note.txt", "A note."u8.ToArray())), "application/zip")), 2, 1);
+        yield return (Letters.With(Named("Nothing in it")), 0, 1);
+        yield return (Letters.With(Named("Wrong kinds"), Letters.File("program.pdf", "MZ"u8.ToArray()), Letters.File("sheet.pdf", "PK\u0003\u0004[Content_Types].xml"u8.ToArray())), 0, 2);
+        yield return (Letters.With(Named("Picture and data"), Letters.Logo(), Letters.File("invoice.dat", Own(5), "application/octet-stream")), 1, 1);
+        yield return (Letters.With(Named("Bomb"), Letters.File("bomb.zip", Zip(("huge.pdf", new byte[60 << 20])), "application/zip"), Letters.File("beside.pdf", Own(6))), 1, 1);
+        var encoded = Letters.With(Named("Größe – 大きさ"), Letters.File("Rechnung № 7 für Fähre.pdf", Own(7)));
+        encoded.Headers.Add("X-Odd", "=?iso-8859-1?Q?broken");
+        yield return (encoded, 1, 0);
+        yield return (Letters.With(Named("Two in one"), Letters.File("two.pdf", TinyPdf.OnePage($"BT /F1 10 Tf 50 700 Td (Invoice {round}.8) Tj 0 -300 Td (Invoice {round}.9) Tj ET"))), 1, 0);
+        yield return (Letters.With(Named("The same again"), Letters.File("plain, again.pdf", Own(1))), 0, 0);
+        var signed = Letters.With(Named("Signed"));
+        signed.Body = new Multipart("signed") { new Multipart("mixed") { new TextPart("plain") { Text = "Signed." }, Letters.File("signed.pdf", Own(10)) }, new MimePart("application", "pkcs7-signature") { Content = new MimeContent(new MemoryStream([1, 2])), FileName = "smime.p7s" } };
+        yield return (signed, 1, 1);
+        // Once is enough of the largest.
+        yield return (Letters.With(Named("Large"), Letters.File("large.pdf", [.. Own(11), .. new byte[round == 0 ? 20 << 20 : 1 << 10]])), 1, 0);
+    }
+
+    private static byte[] Zip(params IEnumerable<(string Name, byte[] Bytes)> files)
+    {
+        using var stream = new MemoryStream();
+        using (var archive = new System.IO.Compression.ZipArchive(stream, System.IO.Compression.ZipArchiveMode.Create, leaveOpen: true))
+        {
+            foreach (var (name, bytes) in files)
+            {
+                using var entry = archive.CreateEntry(name).Open();
+                entry.Write(bytes);
+            }
+        }
+        return stream.ToArray();
+    }
+
+    /// <summary>The service dies again and again while messages come; DAXLIN_FAULT_ROUNDS says how often, 2 in each run of the tests. 42 rounds are 504 messages.</summary>
+    [Fact]
+    public async Task A_kill_at_any_moment_takes_no_message_twice_loses_none_and_leaves_the_wrong_ones_out()
+    {
+        var (rounds, chance) = (int.TryParse(Environment.GetEnvironmentVariable("DAXLIN_FAULT_ROUNDS"), out var said) ? said : 2, new Random(20261201));
         await using var server = await MailServer.Start();
         var data = Directory.CreateTempSubdirectory("daxlin-test-").FullName;
         var service = await ServiceUnderTest.Start(data, apart: true);
         await Save(service, server.Port, new JsonObject { ["done"] = "Taken in", ["setAside"] = "Set aside" });
+        var expected = new List<(string Subject, int Documents, int LeftOut)>();
         for (var round = 0; round < rounds; round++)
         {
-            var first = round * ARound;
-            await server.Put(Enumerable.Range(first, ARound).Select(number => number % 4 == 3
-                ? Letters.With($"Nothing in {number}") : Letters.With($"Invoice {number}", Letters.File($"{number}.pdf", Invoice(number)))));
-            for (var wanted = first + chance.Next(1, ARound); (await Items(service)).Count < wanted;)
+            var (first, shapes) = (expected.Count, Shapes(round).ToList());
+            expected.AddRange(shapes.Select(shape => (shape.Message.Subject!, shape.Documents, shape.LeftOut)));
+            await server.Put(shapes.Select(shape => shape.Message));
+            for (var wanted = first + chance.Next(1, shapes.Count); (await Items(service)).Count < wanted;)
                 await service.Post("sources/post/look", new JsonObject());
             await service.Kill();
             service = await ServiceUnderTest.Start(data, apart: true);
         }
         await Look(service);
-        var all = Enumerable.Range(0, rounds * ARound).ToList();
-        Assert.Equal(all.Select(number => number % 4 == 3 ? $"Nothing in {number} 0" : $"Invoice {number} 1"), (await Items(service)).Select(item => $"{item["name"]} {item["documents"]}"));
-        Assert.Equal(all.Count(number => number % 4 != 3), (await service.All($"batches/{await service.FirstBatch()}/documents")).Count);
+        Assert.Equal(expected.Select(one => $"{one.Subject} {one.Documents} {one.LeftOut}"), (await Items(service)).Select(item => $"{item["name"]} {item["documents"]} {item["leftOut"]}"));
+        Assert.Equal(expected.Sum(one => one.Documents), (await service.All($"batches/{await service.FirstBatch()}/documents")).Count);
         Assert.Empty(await server.In("INBOX"));
-        Assert.Equal((all.Count(number => number % 4 != 3), all.Count(number => number % 4 == 3)), ((await server.In("Taken in")).Count, (await server.In("Set aside")).Count));
+        var withNone = expected.Count(one => one is { Documents: 0, LeftOut: > 0 });
+        Assert.Equal((expected.Count - withNone, withNone), ((await server.In("Taken in")).Count, (await server.In("Set aside")).Count));
         await service.DisposeAsync();
     }
 }
