@@ -155,6 +155,7 @@ public static class ServiceHost
         builder.Services.AddHostedService(services => services.GetRequiredService<DeliveryWorker>());
         builder.Services.AddHostedService(services => services.GetRequiredService<RehearsalWorker>());
         builder.Services.AddHostedService(services => services.GetRequiredService<SourceWatch>());
+        builder.Services.AddHostedService<Answers>();
         builder.Services.Configure<HostOptions>(host => host.ShutdownTimeout = TimeSpan.FromSeconds(4));
         builder.Services.AddProblemDetails(problems => problems.CustomizeProblemDetails = Problem.Complete);
         builder.Services.AddExceptionHandler<RequestFaults>();

@@ -34,7 +34,7 @@ public sealed class SourceCommandTests : IDisposable
             Assert.True(patience.Elapsed < TimeSpan.FromMinutes(1), (await Run("try", "office")).Said);
         (code, said, _) = await Run("items", "office");
         Assert.Equal(0, code);
-        foreach (var part in new[] { "invoice PE78710.eml → Office", "■ PE78710", "◦ sign.png: It is a picture within the message's text.", "■ skerrow/sail-01.pdf", "◦ list of moorings.pdf: It is a file of another kind" })
+        foreach (var part in new[] { "invoice PE78710.eml → Office", "■ PE78710", "◦ sign.png: It is a picture within the message's text.", "■ skerrow/sail-01.pdf", "◦ list of moorings.zip: It is a file of another kind" })
             Assert.Contains(part, Flat(said), StringComparison.Ordinal);
         Assert.All(said.Split('\n'), line => Assert.True(line.Length <= 100, $"wider than 100 columns: {line}"));
         // The vendors' templates take what came, as they take what is brought by hand.

@@ -8439,6 +8439,12 @@ export interface components {
             /** Format: int32 */
             leftOut: number;
             parts: components["schemas"]["SourcePart"][];
+            /** @description How it stands with the answer to a message: `none`, `waiting`, `sent` or `given-up`. */
+            answer: string;
+            /** @description Whom it goes to; empty for nobody. */
+            answerTo: string;
+            /** @description What the mail server said, or why there is none. */
+            answerSays: string;
             /** @description Whether its bytes are kept as they came. */
             hasOriginal: boolean;
         };

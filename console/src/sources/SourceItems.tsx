@@ -67,7 +67,30 @@ function Item({ source, item }: { source: string; item: SourceItem }) {
             {part.outcome !== "taken" && `: ${part.reason}`}
           </div>
         ))}
+        <Answer of={item} />
       </td>
     </tr>
   );
+}
+
+/** What the sender of a message was told, or why nobody was. */
+function Answer({ of: { answer, answerTo, answerSays } }: { of: SourceItem }) {
+  switch (answer) {
+    case "sent":
+      return <div>■ {answerTo} was told.</div>;
+    case "waiting":
+      return (
+        <div className="soft">
+          ◦ {answerTo} will be told. {answerSays}
+        </div>
+      );
+    case "given-up":
+      return (
+        <div className="state held">
+          ▲ {answerTo} was not told for sure. {answerSays}
+        </div>
+      );
+    default:
+      return answerSays === "" ? null : <div className="soft">◦ {answerSays}</div>;
+  }
 }

@@ -146,6 +146,16 @@ internal static class SourceCommands
                 var isTaken = Shown.Text(part!["outcome"]) == "taken";
                 BatchSheet.Hanging($"    {(isTaken ? "■" : "◦")} ", $"{Shown.Text(part["name"])}{(isTaken ? "" : $": {Shown.Text(part["reason"])}")}");
             }
+            if (AnswerOf(item) is { Length: > 0 } answer)
+                BatchSheet.Hanging("    ", answer);
         }
     }
+
+    private static string AnswerOf(JsonNode item) => Shown.Text(item["answer"]) switch
+    {
+        "sent" => $"■ {Shown.Text(item["answerTo"])} was told.",
+        "waiting" => $"◦ {Shown.Text(item["answerTo"])} will be told. {Shown.Text(item["answerSays"])}",
+        "given-up" => $"▲ {Shown.Text(item["answerTo"])} was not told for sure. {Shown.Text(item["answerSays"])}",
+        _ => Shown.Text(item["answerSays"]) is { Length: > 0 } why ? "◦ " + why : "",
+    };
 }

@@ -10,19 +10,21 @@ namespace Daxlin.Core.Sources;
 /// <param name="Rules">In order; the first that fits a message says what is done with it. One that none fits is taken.</param>
 /// <param name="Done">The folder that what was taken is moved to; empty to leave it, marked as read.</param>
 /// <param name="SetAside">The folder that what cannot be taken is moved to; empty to leave it, flagged.</param>
+/// <param name="Answer">What senders are told; null if they are told nothing.</param>
 public sealed record MailboxSource(
-    string Host, int Port, MailEncryption Encryption, string User, string Password, bool IsToken, string Folder, ImmutableArray<MailRule> Rules, string Done, string SetAside) : SourceWay
+    string Host, int Port, MailEncryption Encryption, string User, string Password, bool IsToken, string Folder, ImmutableArray<MailRule> Rules, string Done, string SetAside, MailAnswer? Answer) : SourceWay
 {
     public override string Word => "mailbox";
 
     public override string Place => $"{User} at {Host}:{Port}, {Folder}";
 
-    public override IEnumerable<string> Secrets => [Password];
+    public override IEnumerable<string> Secrets => [Password, .. Answer?.Line.Secrets ?? []];
 
     public override ImmutableArray<string> Says =>
     [
         $"Invoices attached to messages in {Folder} of {User} at {Host}:{Port} are taken in{(Encryption == MailEncryption.None ? ", over a line that is not encrypted" : "")}; each message is kept as it came.",
         .. Rules.Select((rule, index) => $"Rule {index + 1}: {rule.Says}."),
+        .. Answer is { } answer ? [$"Whoever sent one is told once what became of it, by {answer.Line.Host}:{answer.Line.Port} from {answer.Line.From}{(answer.Attached == AnswerTable.None ? "" : ", with the captured rows")}; a program that sends by itself is told nothing."] : Array.Empty<string>(),
         $"A message that was taken is {(Done.Length > 0 ? $"moved to {Done}" : "marked as read")}, one that holds no invoice {(SetAside.Length > 0 ? $"is moved to {SetAside}" : "is flagged")}.",
     ];
 

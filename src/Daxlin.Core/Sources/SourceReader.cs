@@ -83,7 +83,7 @@ public sealed class SourceReader
 
     private MailboxSource? ReadMailbox(JsonPlace place)
     {
-        if (!faults.IsObjectOf(place, "host", "port", "encryption", "user", "password", "token", "folder", "rules", "done", "setAside"))
+        if (!faults.IsObjectOf(place, "host", "port", "encryption", "user", "password", "token", "folder", "rules", "done", "setAside", "answer"))
             return null;
         var encryption = faults.OneOf(place.Find("encryption"), MailEncryption.Tls, ("tls", MailEncryption.Tls), ("starttls", MailEncryption.StartTls), ("none", MailEncryption.None));
         var host = faults.RequiredText(place, "host");
@@ -98,7 +98,40 @@ public sealed class SourceReader
         var secret = isToken ? NameIn(place, "token") : place.Find("password") is null ? "" : NameIn(place, "password");
         var rules = place.Find("rules") is { } list ? ReadRules(list) : [];
         return new MailboxSource(
-            host, port, encryption, faults.RequiredText(place, "user"), secret, isToken, faults.Text(place.Find("folder"), "INBOX"), rules, faults.Text(place.Find("done")), faults.Text(place.Find("setAside")));
+            host, port, encryption, faults.RequiredText(place, "user"), secret, isToken, faults.Text(place.Find("folder"), "INBOX"), rules, faults.Text(place.Find("done")), faults.Text(place.Find("setAside")),
+            place.Find("answer") is { } answer ? ReadAnswer(answer) : null);
+    }
+
+    private MailAnswer? ReadAnswer(JsonPlace place)
+    {
+        if (!faults.IsObjectOf(place, "host", "port", "encryption", "user", "password", "from", "subject", "text", "attach"))
+            return null;
+        var encryption = faults.OneOf(place.Find("encryption"), MailEncryption.StartTls, ("starttls", MailEncryption.StartTls), ("tls", MailEncryption.Tls), ("none", MailEncryption.None));
+        var host = faults.RequiredText(place, "host");
+        if (host.Length > 0 && Uri.CheckHostName(host) == UriHostNameType.Unknown)
+            faults.Add(place.Find("host")!, $"“{host}” is no machine's name.");
+        var user = faults.Text(place.Find("user"));
+        var password = place.Find("password") is null ? "" : NameIn(place, "password");
+        if (user.Length > 0 && password.Length == 0)
+            faults.Add(place, "The key “password” is missing: the name of the secret that holds it.");
+        if (user.Length > 0 && encryption == MailEncryption.None)
+            faults.Add(place.Find("encryption")!, "A password is never sent in the open: “starttls” or “tls” is wanted here.");
+        var from = faults.RequiredText(place, "from");
+        if (from.Length > 0 && !ReceiverReader.IsAddress(from))
+            faults.Add(place.Find("from")!, $"“{from}” is no mail address.");
+        var subject = faults.Text(place.Find("subject"), MailAnswer.UsualSubject);
+        if (subject.Length > 200 || subject.Any(char.IsControl))
+            faults.Add(place.Find("subject")!, "A subject is one line of 200 letters at most.");
+        var text = faults.Text(place.Find("text"), MailAnswer.UsualText);
+        foreach (var key in new[] { "subject", "text" }.Where(key => place.Find(key) is not null))
+        {
+            foreach (var name in AnswerText.Unknown(key == "subject" ? subject : text))
+                faults.Add(place.Find(key)!, $"“{{{name}}}” is not known here; {string.Join(", ", AnswerText.Names.Select(one => $"{{{one}}}"))} are.");
+        }
+        var port = faults.Count(place.Find("port"), encryption switch { MailEncryption.Tls => 465, MailEncryption.None => 25, _ => 587 }, HighestPort, least: 1);
+        return new MailAnswer(
+            new MailWay(host, port, encryption, user, password, from, [], subject), text,
+            faults.OneOf(place.Find("attach"), AnswerTable.None, ("none", AnswerTable.None), ("csv", AnswerTable.Csv), ("xlsx", AnswerTable.Xlsx)));
     }
 
     private ImmutableArray<MailRule> ReadRules(JsonPlace place)
@@ -113,14 +146,14 @@ public sealed class SourceReader
 
     private MailRule? ReadRule(JsonPlace place)
     {
-        if (!faults.IsObjectOf(place, "from", "to", "subject", "hasAttachment", "take", "batch"))
+        if (!faults.IsObjectOf(place, "from", "to", "subject", "hasAttachment", "take", "answer", "batch"))
             return null;
         var takes = faults.Flag(place.Find("take"), true);
         if (!takes && place.Find("batch") is { } idle)
             faults.Add(idle, "What is left alone goes into no batch.");
         return new MailRule(
             faults.Text(place.Find("from")), faults.Text(place.Find("to")), faults.Text(place.Find("subject")),
-            place.Find("hasAttachment") is { } has ? faults.Flag(has, true) : null, !takes, ReadBatch(place.Find("batch"), hasFolders: false));
+            place.Find("hasAttachment") is { } has ? faults.Flag(has, true) : null, !takes, faults.Flag(place.Find("answer"), true), ReadBatch(place.Find("batch"), hasFolders: false));
     }
 
     private string NameIn(JsonPlace parent, string key)

@@ -1,12 +1,8 @@
 using System.Collections.Immutable;
 using Daxlin.Core.People;
-using Daxlin.Core.Posting;
-using Daxlin.Core.Templates;
-using Daxlin.Core.Values;
 using Daxlin.Service.Batches;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.People;
-using Daxlin.Service.Posting;
 using Daxlin.Service.Posting.Files;
 using Daxlin.Service.Posting.Tables;
 using Daxlin.Service.Storage;
@@ -86,7 +82,7 @@ internal static class CaptureEndpoints
         var batch = await db.Batches.Where(one => one.Id == row.BatchId).Select(one => one.Name).SingleAsync(cancel);
         var ids = row.State == IntakeState.Waiting ? [] : await db.Invoices.Where(invoice => invoice.IntakeId == id).OrderBy(invoice => invoice.FirstPage).ThenBy(invoice => invoice.Id).Select(invoice => invoice.Id).ToListAsync(cancel);
         if (row.State == IntakeState.Done && TableWanted(request) is { } form)
-            return (await Table(form, id, ids, db, cancel)).Result is FileContentHttpResult file ? file : Problem.NotThere($"table of capture {id}");
+            return TableEndpoints.File(await CapturedTable.Of(ids, db, cancel), form, $"capture-{id}").Result is FileContentHttpResult file ? file : Problem.NotThere($"table of capture {id}");
         var invoices = ImmutableArray.CreateBuilder<InvoiceDetail>();
         foreach (var invoice in ids)
             invoices.Add((await InvoiceDetails.Find(invoice, db, cancel))!);
@@ -101,24 +97,4 @@ internal static class CaptureEndpoints
         SheetBook.MediaType => "xlsx",
         _ => null,
     };
-
-    /// <summary>Every value that was captured, a line a row, each with its invoice's state: what is held is nobody's to post.</summary>
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Table(string form, int id, List<int> ids, DaxlinDb db, CancellationToken cancel)
-    {
-        var states = await db.Invoices.AsNoTracking().Where(row => ids.Contains(row.Id)).Select(row => new { row.Id, row.State, row.FirstFinding }).ToDictionaryAsync(row => row.Id, cancel);
-        var columns = new PostingColumnsSoFar();
-        var rows = new List<(string State, string LookAt, PostingRecord Row)>();
-        var placed = ids.FindAll(one => states[one].State != InvoiceState.Unplaced);
-        await foreach (var (invoice, _, _) in ApprovedInvoices.Read(db, placed, ImmutableDictionary<int, ApprovedOrigin>.Empty, cancel))
-        {
-            columns.Add(invoice);
-            rows.AddRange(PostingColumns.RowsOf(invoice).Select(row => (InvoiceDetails.Word(states[invoice.Id].State), states[invoice.Id].FirstFinding, row)));
-        }
-        var names = columns.Columns;
-        return TableEndpoints.File(
-            new TableToHand(
-                ["state", "what to look at", .. names], [.. rows.Select(one => ImmutableArray.Create([one.State, one.LookAt, .. names.Select(name => one.Row[name])]))],
-                [ValueKind.Text, ValueKind.Text, .. names.Select(TradeNames.KindOf)]),
-            form, $"capture-{id}");
-    }
 }

@@ -7,4 +7,17 @@ namespace Daxlin.Service.Sources;
 /// <param name="Batch">The name of the batch that its documents go into.</param>
 /// <param name="Stamp">A file's size and time; empty for a message.</param>
 /// <param name="IsMessage">Whether it is a message as a mail server hands it out.</param>
-internal sealed record ComingItem(string Source, string Key, string Name, string From, string Sha256, long Size, string Batch, string Stamp, bool IsMessage);
+internal sealed record ComingItem(string Source, string Key, string Name, string From, string Sha256, long Size, string Batch, string Stamp, bool IsMessage)
+{
+    /// <summary>How it is answered; the default answers nobody.</summary>
+    public ComingAnswer Answer { get; init; } = ComingAnswer.Nobody;
+}
+
+/// <summary>Whether and whom an answer to a message goes to.</summary>
+/// <param name="To">Empty for nobody.</param>
+/// <param name="MessageId">Of the message.</param>
+/// <param name="Says">Why nobody is answered, where somebody could have been.</param>
+internal sealed record ComingAnswer(string To, string MessageId, string Says)
+{
+    public static ComingAnswer Nobody { get; } = new("", "", "");
+}

@@ -45,9 +45,13 @@ public sealed record CheckedSource(
 /// <summary>A file or a message that came.</summary>
 /// <param name="From">Whom a message is from; empty for a file.</param>
 /// <param name="Batch">The name of the batch that its documents went into; empty if none did.</param>
+/// <param name="Answer">How it stands with the answer to a message: <c>none</c>, <c>waiting</c>, <c>sent</c> or <c>given-up</c>.</param>
+/// <param name="AnswerTo">Whom it goes to; empty for nobody.</param>
+/// <param name="AnswerSays">What the mail server said, or why there is none.</param>
 /// <param name="HasOriginal">Whether its bytes are kept as they came.</param>
 public sealed record SourceItemRecord(
-    int Id, string Name, string From, DateTime At, long Size, int? BatchId, string Batch, int Documents, int LeftOut, ImmutableArray<SourcePart> Parts, bool HasOriginal);
+    int Id, string Name, string From, DateTime At, long Size, int? BatchId, string Batch, int Documents, int LeftOut, ImmutableArray<SourcePart> Parts, string Answer, string AnswerTo, string AnswerSays,
+    bool HasOriginal);
 
 /// <summary>What came of looking at a source.</summary>
 /// <param name="Taken">How many files or messages were taken.</param>

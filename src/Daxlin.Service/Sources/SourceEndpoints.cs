@@ -87,7 +87,9 @@ internal static class SourceEndpoints
             row => row.Row.Id.ToString(CultureInfo.InvariantCulture), context, cancel);
         return TypedResults.Ok(rows.ConvertAll(one => new SourceItemRecord(
             one.Row.Id, one.Row.Name, one.Row.From, one.Row.At, one.Row.Size, one.Row.BatchId, one.Batch ?? "", one.Row.Documents, one.Row.LeftOut,
-            JsonSerializer.Deserialize<ImmutableArray<SourcePart>>(one.Row.Parts, JsonSerializerOptions.Web), one.Row.Sha256.Length > 0)));
+            JsonSerializer.Deserialize<ImmutableArray<SourcePart>>(one.Row.Parts, JsonSerializerOptions.Web),
+            one.Row.AnswerState switch { AnswerState.Waiting or AnswerState.Sending => "waiting", AnswerState.Sent => "sent", AnswerState.GivenUp => "given-up", _ => "none" }, one.Row.AnswerTo, one.Row.AnswerSays,
+            one.Row.Sha256.Length > 0)));
     }
 
     private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> Original(string name, int id, DaxlinDb db, DocumentStore documents, CancellationToken cancel)

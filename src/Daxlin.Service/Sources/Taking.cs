@@ -119,6 +119,10 @@ internal sealed class Taking(IDbContextFactory<DaxlinDb> databases, DocumentStor
                 BatchId = batch?.Id,
                 Documents = taken.Count(file => file.Outcome == "taken"),
                 LeftOut = parts.Count(part => part.Outcome == "left-out"),
+                AnswerState = came.Answer.To.Length > 0 ? AnswerState.Waiting : AnswerState.None,
+                AnswerTo = came.Answer.To,
+                AnswerSays = came.Answer.Says,
+                MessageId = came.Answer.MessageId,
                 Parts = JsonSerializer.Serialize(parts, JsonSerializerOptions.Web),
             };
             db.SourceItems.Add(item);

@@ -178,6 +178,8 @@ public class DaxlinDb(DbContextOptions<DaxlinDb> options) : IdentityUserContext<
             item.HasIndex(row => new { row.Source, row.Key }).IsUnique();
             item.HasIndex(row => new { row.Source, row.Id });
             item.HasIndex(row => new { row.Source, row.Name });
+            item.HasIndex(row => row.AnswerState);
+            item.Property(row => row.AnswerState).HasConversion<string>();
             item.HasOne<Batch>().WithMany().HasForeignKey(row => row.BatchId);
         });
         builder.Entity<Node>().HasKey(node => node.Name);

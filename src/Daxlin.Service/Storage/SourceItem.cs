@@ -38,4 +38,22 @@ public sealed class SourceItem
 
     /// <summary>Each part and what became of it: a JSON list of <see cref="Daxlin.Service.Sources.SourcePart"/>.</summary>
     public string Parts { get; set; } = "[]";
+
+    /// <summary>How it stands with the answer to a message: empty where nobody is to be answered.</summary>
+    public AnswerState AnswerState { get; set; }
+
+    /// <summary>Whom it goes to.</summary>
+    public string AnswerTo { get; set; } = "";
+
+    /// <summary>The message's id, which the answer is to; empty for none.</summary>
+    public string MessageId { get; set; } = "";
+
+    /// <summary>What the mail server said, or why there is no answer.</summary>
+    public string AnswerSays { get; set; } = "";
+
+    public DateTime? AnsweredAt { get; set; }
+
+    /// <summary>How often it was tried in vain, and when it is tried next.</summary>
+    public int AnswerAttempts { get; set; }
+    public DateTime? AnswerNextAt { get; set; }
 }

@@ -167,6 +167,7 @@ public class FolderSourceTests
     [InlineData("""{ "name": "post", "batch": "Post {folder}", "mailbox": { "host": "mail.kestrel.example", "user": "a", "password": "b" } }""", "a message stands in none")]
     [InlineData("""{ "name": "post", "batch": "Post", "mailbox": { "host": "mail.kestrel.example", "user": "a", "password": "b", "token": "c" } }""", "One of “password” and “token” is wanted")]
     [InlineData("""{ "name": "post", "batch": "Post", "mailbox": { "host": "mail.kestrel.example", "user": "a", "password": "b", "rules": [{ "take": false, "batch": "X" }] } }""", "mailbox.rules[0].batch: What is left alone goes into no batch.")]
+    [InlineData("""{ "name": "post", "batch": "Post", "mailbox": { "host": "mail.kestrel.example", "user": "a", "password": "b", "answer": { "host": "mail.kestrel.example", "from": "a@b.example", "text": "{sum}" } } }""", "mailbox.answer.text: “{sum}” is not known here; {subject}, {list}, {counts} are.")]
     public async Task A_faulty_source_is_refused_with_its_place(string document, string says)
     {
         await using var service = await ServiceUnderTest.Start();

@@ -1,4 +1,5 @@
 using System.Text.Json.Nodes;
+using Daxlin.Service.Tests.Receivers;
 using Daxlin.Testing;
 using MimeKit;
 
@@ -106,6 +107,98 @@ public class MailboxSourceTests
         Assert.Equal(["Read before Seen", "Nothing in it Flagged"], await server.In("INBOX"));
         Assert.Equal("watched", (string?)(await service.Get("sources/post"))["state"]);
         Assert.Equal(0, (int)(await Look(service))["taken"]!);
+    }
+
+    [Fact]
+    public async Task Whoever_sent_a_message_is_told_once_what_became_of_it_and_no_program_is()
+    {
+        await using var server = await MailServer.Start();
+        await using var post = new MailReceiver();
+        await using var service = await ServiceUnderTest.Start();
+        await service.SaveTemplates(Repository.Samples);
+        var invoices = Repository.SampleInvoices("port-ellery-galley").ToList();
+        await Save(service, server.Port, new JsonObject
+        {
+            ["answer"] = new JsonObject
+            {
+                ["host"] = "127.0.0.1",
+                ["port"] = post.Port,
+                ["encryption"] = "none",
+                ["from"] = "invoices@kestrel-sound.example",
+                ["subject"] = "Your “{subject}”",
+                ["attach"] = "csv",
+            },
+        }, [new JsonObject { ["from"] = "*@quiet.example", ["answer"] = false }]);
+        var mixed = Letters.With("Two invoices", Letters.File("first.pdf", invoices[0].Bytes), Letters.File("wrong.pdf", invoices[4].Bytes), Letters.File("list.pdf", "MZ"u8.ToArray()));
+        mixed.ReplyTo.Add(MailboxAddress.Parse("clerk@port-ellery.example"));
+        var automatic = Letters.With("Out of office");
+        automatic.Headers.Add("Auto-Submitted", "auto-replied");
+        var list = Letters.With("Weekly offers", Letters.File("offers.pdf", Invoice(1)));
+        list.Headers.Add("List-Id", "<offers.port-ellery.example>");
+        await server.Put(mixed, automatic, list, Letters.From("a@quiet.example", "Quiet", Letters.File("quiet.pdf", Invoice(2))), Letters.From("invoices@kestrel-sound.example", "A loop", Letters.File("loop.pdf", Invoice(3))), Letters.With("A question"));
+        await Look(service);
+        for (var patience = System.Diagnostics.Stopwatch.StartNew(); (await Items(service)).Count(item => (string?)item["answer"] == "sent") < 2;)
+            Assert.True(patience.Elapsed < TimeSpan.FromMinutes(1), new JsonArray([.. (await Items(service)).Select(item => item.DeepClone())]).ToJsonString());
+        Assert.Equal(
+            ["Two invoices sent clerk@port-ellery.example", "Out of office none ", "Weekly offers none ", "Quiet none ", "A loop none ", "A question sent billing@port-ellery.example"],
+            (await Items(service)).Select(item => $"{item["name"]} {item["answer"]} {item["answerTo"]}"));
+        Assert.Equal(["Nobody is answered: a program sent it by itself (Auto-Submitted).", "Nobody is answered: a program sent it by itself (List-Id).", "", "Nobody is answered: the message comes from the address that answers."],
+            (await Items(service)).Skip(1).Take(4).Select(item => (string?)item["answerSays"]));
+        var sent = post.Messages.Single(message => message.To.Mailboxes.Single().Address == "clerk@port-ellery.example");
+        Assert.Equal(("Your “Two invoices”", mixed.MessageId, "auto-replied"), (sent.Subject, sent.InReplyTo, sent.Headers["Auto-Submitted"]));
+        Assert.Equal(
+            """
+            Thank you for “Two invoices”.
+
+            - PE71010 (first.pdf), 790.66 GBP: taken in.
+            - PE71038 (wrong.pdf), 5291.85 GBP: taken in, to be looked at. The 9 lines add up to 5,104.18 GBP; the invoice states 5,114.18 GBP (10.00 GBP more).
+            - list.pdf: not taken. It is a file of another kind, and no invoice that can be read.
+
+            1 taken in, 1 to be looked at, 1 not taken.
+            """.ReplaceLineEndings("\n"), sent.TextBody!.ReplaceLineEndings("\n").TrimEnd());
+        Assert.Equal(["first.csv", "wrong.csv"], sent.Attachments.Select(one => ((MimePart)one).FileName));
+        Assert.Contains("the message: not taken. Nothing is attached to it.", post.Messages.Single(message => message != sent).TextBody, StringComparison.Ordinal);
+        // Looked at as often as one likes, each was told once.
+        await Look(service);
+        await service.Terminate();
+        await using var again = await ServiceUnderTest.Start(service.Data);
+        await Look(again);
+        Assert.Equal(2, post.Messages.Count);
+    }
+
+    [Fact]
+    public async Task An_answer_that_may_have_arrived_is_not_sent_again_and_one_that_cannot_have_is()
+    {
+        await using var server = await MailServer.Start();
+        await using var post = new MailReceiver();
+        await using var service = await ServiceUnderTest.Start();
+        var nowhere = Programs.FreePort();
+        JsonObject Answer(int port) => new() { ["answer"] = new JsonObject { ["host"] = "127.0.0.1", ["port"] = port, ["encryption"] = "none", ["from"] = "invoices@kestrel-sound.example" } };
+        await Save(service, server.Port, Answer(nowhere));
+        await server.Put(Letters.With("First"));
+        await Look(service);
+        async Task<JsonNode> Until(Func<JsonNode, bool> isSo)
+        {
+            for (var patience = System.Diagnostics.Stopwatch.StartNew(); ;)
+            {
+                var item = (await Items(service))[^1];
+                if (isSo(item))
+                    return item;
+                Assert.True(patience.Elapsed < TimeSpan.FromMinutes(1), item.ToJsonString());
+            }
+        }
+        // Nobody listens there: it waits, and says why.
+        var waits = await Until(item => ((string)item["answerSays"]!).Length > 0);
+        Assert.Equal(("waiting", true), ((string?)waits["answer"], ((string)waits["answerSays"]!).Contains("could not be reached", StringComparison.Ordinal)));
+        // As a death in the middle leaves it.
+        Assert.True(await StoreUnderTest.Change(service.Data, """UPDATE "SourceItems" SET "AnswerState" = 'Sending'""") > 0);
+        await Save(service, server.Port, Answer(post.Port));
+        var given = await Until(item => (string?)item["answer"] == "given-up");
+        Assert.Contains("nobody here can tell whether it arrived. Its Message-ID is answer-", (string?)given["answerSays"], StringComparison.Ordinal);
+        await server.Put(Letters.With("Second"));
+        await Look(service);
+        await Until(item => (string?)item["name"] == "Second" && (string?)item["answer"] == "sent");
+        Assert.Equal("Re: Second", Assert.Single(post.Messages).Subject);
     }
 
     /// <summary>Messages of many shapes, each with how many documents it brings and how many parts of it are left out.</summary>

@@ -164,6 +164,9 @@ public sealed partial class ReceiverReader
         return name;
     }
 
+    /// <summary>Says that a text is a bare address.</summary>
+    internal static bool IsAddress(string text) => Address().IsMatch(text);
+
     /// <summary>A bare address, without a name before it or anything behind.</summary>
     [GeneratedRegex(@"^[^\s@<>,;""]{1,64}@[^\s@<>,;""]{1,190}$", RegexOptions.CultureInvariant)]
     private static partial Regex Address();

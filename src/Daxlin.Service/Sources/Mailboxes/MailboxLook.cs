@@ -114,7 +114,7 @@ internal sealed class MailboxLook(Taking taking, DocumentStore documents, DataFo
     private async Task<(SourceItem Item, bool IsNew)?> TakeOne(Source source, MailboxSource way, ImapClient client, IMailFolder inbox, UniqueId uid, CancellationToken cancel)
     {
         const MessageSummaryItems Wanted = MessageSummaryItems.UniqueId | MessageSummaryItems.Envelope | MessageSummaryItems.BodyStructure | MessageSummaryItems.Size;
-        var summary = (await inbox.FetchAsync([uid], new FetchRequest(Wanted, [DeliveredTo]), cancel)).SingleOrDefault();
+        var summary = (await inbox.FetchAsync([uid], new FetchRequest(Wanted, [DeliveredTo, .. MailOfPrograms.Headers]), cancel)).SingleOrDefault();
         if (summary?.Envelope is not { } envelope)
             return null;
         var facts = FactsOf(summary, envelope);
@@ -122,6 +122,8 @@ internal sealed class MailboxLook(Taking taking, DocumentStore documents, DataFo
         if (rule is { IsLeft: true })
             return null;
         var came = await Coming(source, inbox, uid, summary, facts, rule, cancel);
+        if (way.Answer is { } answer && rule is not { IsAnswered: false })
+            came = came with { Answer = MailOfPrograms.AnswerTo(summary, way, answer) };
         var known = await taking.Before(source.Name, came.Key, cancel);
         var item = known ?? (came.Sha256.Length == 0 ? await taking.LeaveOut(came, new TooLargeException().Message, cancel) : await taking.Take(came, cancel));
         await PutAway(way, client, inbox, uid, item.BatchId is not null, cancel);

@@ -1194,6 +1194,27 @@ namespace Daxlin.Service.Storage.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<int>("AnswerAttempts")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime?>("AnswerNextAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("AnswerSays")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("AnswerState")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("AnswerTo")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("AnsweredAt")
+                        .HasColumnType("TEXT");
+
                     b.Property<DateTime>("At")
                         .HasColumnType("TEXT");
 
@@ -1213,6 +1234,10 @@ namespace Daxlin.Service.Storage.Migrations
 
                     b.Property<int>("LeftOut")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("MessageId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Name")
                         .IsRequired()
@@ -1238,6 +1263,8 @@ namespace Daxlin.Service.Storage.Migrations
                         .HasColumnType("TEXT");
 
                     b.HasKey("Id");
+
+                    b.HasIndex("AnswerState");
 
                     b.HasIndex("BatchId");
 

@@ -1353,6 +1353,30 @@ namespace Daxlin.Service.Storage.PostgresMigrations
 
                     NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<int>("Id"));
 
+                    b.Property<int>("AnswerAttempts")
+                        .HasColumnType("integer");
+
+                    b.Property<DateTime?>("AnswerNextAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("AnswerSays")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .UseCollation("C");
+
+                    b.Property<string>("AnswerState")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .UseCollation("C");
+
+                    b.Property<string>("AnswerTo")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .UseCollation("C");
+
+                    b.Property<DateTime?>("AnsweredAt")
+                        .HasColumnType("timestamp with time zone");
+
                     b.Property<DateTime>("At")
                         .HasColumnType("timestamp with time zone");
 
@@ -1374,6 +1398,11 @@ namespace Daxlin.Service.Storage.PostgresMigrations
 
                     b.Property<int>("LeftOut")
                         .HasColumnType("integer");
+
+                    b.Property<string>("MessageId")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .UseCollation("C");
 
                     b.Property<string>("Name")
                         .IsRequired()
@@ -1404,6 +1433,8 @@ namespace Daxlin.Service.Storage.PostgresMigrations
                         .UseCollation("C");
 
                     b.HasKey("Id");
+
+                    b.HasIndex("AnswerState");
 
                     b.HasIndex("BatchId");
 

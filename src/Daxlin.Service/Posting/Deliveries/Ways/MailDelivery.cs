@@ -28,11 +28,19 @@ internal sealed class MailDelivery(SecretStore secrets) : IDeliveryWay<MailWay>
         using var message = MessageOf(parcel, way);
         if (isResumed)
             throw Unsure(message, null);
+        return await Send(message, way, cancel);
+    }
+
+    /// <summary>Hands a message over to the server of a way.</summary>
+    /// <returns>What the server said.</returns>
+    /// <exception cref="DeliveryFaultException">It says whether the message may have arrived.</exception>
+    internal async Task<string> Send(MimeMessage message, MailWay way, CancellationToken cancel)
+    {
         using var client = await Connect(way, cancel);
         try
         {
             var answer = await client.SendAsync(message, cancel);
-            return $"{way.Host} took message {message.MessageId} for {string.Join(", ", way.To)}: {Line(answer)}";
+            return $"{way.Host} took message {message.MessageId} for {string.Join(", ", message.To.Mailboxes.Select(one => one.Address))}: {Line(answer)}";
         }
         catch (SmtpCommandException error)
         {

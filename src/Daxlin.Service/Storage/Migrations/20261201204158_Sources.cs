@@ -28,7 +28,14 @@ namespace Daxlin.Service.Storage.Migrations
                     BatchId = table.Column<int>(type: "INTEGER", nullable: true),
                     Documents = table.Column<int>(type: "INTEGER", nullable: false),
                     LeftOut = table.Column<int>(type: "INTEGER", nullable: false),
-                    Parts = table.Column<string>(type: "TEXT", nullable: false)
+                    Parts = table.Column<string>(type: "TEXT", nullable: false),
+                    AnswerState = table.Column<string>(type: "TEXT", nullable: false),
+                    AnswerTo = table.Column<string>(type: "TEXT", nullable: false),
+                    MessageId = table.Column<string>(type: "TEXT", nullable: false),
+                    AnswerSays = table.Column<string>(type: "TEXT", nullable: false),
+                    AnsweredAt = table.Column<DateTime>(type: "TEXT", nullable: true),
+                    AnswerAttempts = table.Column<int>(type: "INTEGER", nullable: false),
+                    AnswerNextAt = table.Column<DateTime>(type: "TEXT", nullable: true)
                 },
                 constraints: table =>
                 {
@@ -77,6 +84,11 @@ namespace Daxlin.Service.Storage.Migrations
                 {
                     table.PrimaryKey("PK_Sources", x => x.Id);
                 });
+
+            migrationBuilder.CreateIndex(
+                name: "IX_SourceItems_AnswerState",
+                table: "SourceItems",
+                column: "AnswerState");
 
             migrationBuilder.CreateIndex(
                 name: "IX_SourceItems_BatchId",

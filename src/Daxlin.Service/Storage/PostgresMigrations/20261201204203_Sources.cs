@@ -29,7 +29,14 @@ namespace Daxlin.Service.Storage.PostgresMigrations
                     BatchId = table.Column<int>(type: "integer", nullable: true),
                     Documents = table.Column<int>(type: "integer", nullable: false),
                     LeftOut = table.Column<int>(type: "integer", nullable: false),
-                    Parts = table.Column<string>(type: "text", nullable: false, collation: "C")
+                    Parts = table.Column<string>(type: "text", nullable: false, collation: "C"),
+                    AnswerState = table.Column<string>(type: "text", nullable: false, collation: "C"),
+                    AnswerTo = table.Column<string>(type: "text", nullable: false, collation: "C"),
+                    MessageId = table.Column<string>(type: "text", nullable: false, collation: "C"),
+                    AnswerSays = table.Column<string>(type: "text", nullable: false, collation: "C"),
+                    AnsweredAt = table.Column<DateTime>(type: "timestamp with time zone", nullable: true),
+                    AnswerAttempts = table.Column<int>(type: "integer", nullable: false),
+                    AnswerNextAt = table.Column<DateTime>(type: "timestamp with time zone", nullable: true)
                 },
                 constraints: table =>
                 {
@@ -78,6 +85,11 @@ namespace Daxlin.Service.Storage.PostgresMigrations
                 {
                     table.PrimaryKey("PK_Sources", x => x.Id);
                 });
+
+            migrationBuilder.CreateIndex(
+                name: "IX_SourceItems_AnswerState",
+                table: "SourceItems",
+                column: "AnswerState");
 
             migrationBuilder.CreateIndex(
                 name: "IX_SourceItems_BatchId",

@@ -1,0 +1,59 @@
+using System.Collections.Immutable;
+using System.Text;
+using System.Text.RegularExpressions;
+
+namespace Daxlin.Core.Sources;
+
+/// <summary>Fills in what an answer says.</summary>
+public static partial class AnswerText
+{
+    /// <summary>The names that may stand in braces: the message's subject, a line for each invoice, and how many there are of each kind.</summary>
+    public static ImmutableArray<string> Names { get; } = ["subject", "list", "counts"];
+
+    /// <summary>Those in a text that are none of <see cref="Names"/>.</summary>
+    public static IEnumerable<string> Unknown(string text) => Braces().Matches(text).Select(match => match.Groups[1].Value).Where(name => !Names.Contains(name));
+
+    /// <param name="subject">Of the message that is answered.</param>
+    public static string Fill(string text, string subject, IReadOnlyList<AnsweredInvoice> invoices) => Braces().Replace(text, match => match.Groups[1].Value switch
+    {
+        "subject" => subject,
+        "list" => List(invoices),
+        "counts" => Counts(invoices),
+        _ => match.Value,
+    });
+
+    private static string List(IReadOnlyList<AnsweredInvoice> invoices)
+    {
+        var list = new StringBuilder();
+        foreach (var one in invoices)
+        {
+            list.Append("- ").Append(one.Name);
+            if (one.Total.Length > 0)
+                list.Append(", ").Append(one.Total);
+            list.Append(": ").AppendLine(one.State switch
+            {
+                "clear" => "taken in.",
+                "held" => "taken in, to be looked at. " + one.Why,
+                "unplaced" => "taken in, to be looked at: no template knows it yet.",
+                "unreadable" => "cannot be read. " + one.Why,
+                _ => "not taken. " + one.Why,
+            });
+        }
+        return list.ToString().TrimEnd();
+    }
+
+    /// <remarks>2 taken in, 1 to be looked at, 1 not taken.</remarks>
+    private static string Counts(IReadOnlyList<AnsweredInvoice> invoices)
+    {
+        (int Count, string Says)[] counts =
+        [
+            (invoices.Count(one => one.State == "clear"), "taken in"), (invoices.Count(one => one.State is "held" or "unplaced"), "to be looked at"),
+            (invoices.Count(one => one.State is "unreadable" or "left-out"), "not taken"),
+        ];
+        var said = string.Join(", ", counts.Where(one => one.Count > 0).Select(one => $"{one.Count} {one.Says}"));
+        return said.Length == 0 ? "Nothing was in it." : said + ".";
+    }
+
+    [GeneratedRegex(@"\{([^{}]*)\}", RegexOptions.CultureInvariant)]
+    private static partial Regex Braces();
+}

@@ -1,0 +1,190 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using System.Text.Json;
+using Daxlin.Core.Posting.Receivers;
+using Daxlin.Core.Sources;
+using Daxlin.Service.Captures;
+using Daxlin.Service.Nodes;
+using Daxlin.Service.Posting.Deliveries;
+using Daxlin.Service.Posting.Deliveries.Ways;
+using Daxlin.Service.Posting.Tables;
+using Daxlin.Service.Storage;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using MimeKit;
+
+namespace Daxlin.Service.Sources;
+
+/// <summary>Answers messages once all that came with them is captured: each once, or not at all and a person is told.</summary>
+/// <remarks>
+/// That an answer is being handed over is stored before it is. One that a death left so may have arrived, and nobody can be asked: it is given up, with the Message-ID to look for, and never sent twice.
+/// </remarks>
+internal sealed class Answers(
+    IDbContextFactory<DaxlinDb> databases, MailDelivery mail, WriteTurn turn, Leases leases, TimeProvider clock, ILogger<Answers> log) : BackgroundService
+{
+    private static readonly TimeSpan BetweenLooks = TimeSpan.FromSeconds(2);
+
+    /// <summary>So many are looked at at a time.</summary>
+    private const int Some = 50;
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        using var timer = new PeriodicTimer(BetweenLooks, clock);
+        try
+        {
+            do
+            {
+                try
+                {
+                    foreach (var id in await Due(stoppingToken))
+                        await Answer(id, stoppingToken);
+                }
+                catch (Exception error) when (!stoppingToken.IsCancellationRequested)
+                {
+                    log.LogWarning(error, "Answers were not looked for");
+                }
+            }
+            while (await timer.WaitForNextTickAsync(stoppingToken));
+        }
+        catch (OperationCanceledException)
+        {
+            // The service stops; what waits is answered after the next start.
+        }
+    }
+
+    /// <summary>Messages whose documents have all been captured, and what a death left in the middle.</summary>
+    private async Task<List<int>> Due(CancellationToken cancel)
+    {
+        var now = clock.GetUtcNow().UtcDateTime;
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var open = await db.SourceItems.AsNoTracking()
+            .Where(row => row.AnswerState == AnswerState.Sending || row.AnswerState == AnswerState.Waiting && (row.AnswerNextAt == null || row.AnswerNextAt <= now))
+            .OrderBy(row => row.Id).Take(Some).ToListAsync(cancel);
+        var due = new List<int>();
+        foreach (var item in open)
+        {
+            var hashes = Parts(item).Select(part => part.Sha256).Where(sha256 => sha256.Length > 0).ToList();
+            if (!await db.Intakes.AnyAsync(intake => intake.BatchId == item.BatchId && hashes.Contains(intake.Sha256) && intake.State == IntakeState.Waiting, cancel))
+                due.Add(item.Id);
+        }
+        return due;
+    }
+
+    private async Task Answer(int id, CancellationToken cancel)
+    {
+        if (!await leases.Take(Leases.Answer, id, cancel))
+            return;
+        try
+        {
+            await AnswerHeld(id, cancel);
+        }
+        finally
+        {
+            await leases.End(Leases.Answer, id, CancellationToken.None);
+        }
+    }
+
+    private async Task AnswerHeld(int id, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var item = await db.SourceItems.AsNoTracking().SingleAsync(row => row.Id == id, cancel);
+        if (item.AnswerState is not (AnswerState.Waiting or AnswerState.Sending))
+            return;
+        var newest = await SourceShelf.Newest(db).AsNoTracking().SingleAsync(row => row.Name == item.Source, cancel);
+        if (SourceShelf.Read(newest)?.Way is not MailboxSource { Answer: { } answer })
+        {
+            await Change(id, row => (row.AnswerState, row.AnswerSays) = (AnswerState.None, "Nobody is answered: the source says so by now."), cancel);
+            return;
+        }
+        using var message = await MessageOf(item, answer, db, cancel);
+        if (item.AnswerState == AnswerState.Sending)
+        {
+            await Change(id, row => (row.AnswerState, row.AnswerSays) = (AnswerState.GivenUp, $"The service ended while the answer was handed over, so nobody here can tell whether it arrived. Its Message-ID is {message.MessageId}."), cancel);
+            return;
+        }
+        await Change(id, row => row.AnswerState = AnswerState.Sending, cancel);
+        try
+        {
+            var said = await mail.Send(message, answer.Line, cancel);
+            await Change(id, row => (row.AnswerState, row.AnswerSays, row.AnsweredAt) = (AnswerState.Sent, said, clock.GetUtcNow().UtcDateTime), cancel);
+        }
+        catch (DeliveryFaultException error)
+        {
+            await Change(id, row => Fail(row, error), cancel);
+        }
+    }
+
+    private void Fail(SourceItem row, DeliveryFaultException error)
+    {
+        row.AnswerAttempts++;
+        row.AnswerSays = error.Message;
+        if (!error.IsUnsure && DeliveryPatience.After(row.AnswerAttempts) is { } wait)
+            (row.AnswerState, row.AnswerNextAt) = (AnswerState.Waiting, clock.GetUtcNow().UtcDateTime + wait);
+        else
+            row.AnswerState = AnswerState.GivenUp;
+    }
+
+    private async Task Change(int id, Action<SourceItem> act, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        await using var change = await turn.Take(db, cancel);
+        act(await db.SourceItems.SingleAsync(row => row.Id == id, cancel));
+        await db.SaveChangesAsync(cancel);
+        await change.Commit(cancel);
+    }
+
+    private static async Task<MimeMessage> MessageOf(SourceItem item, MailAnswer answer, DaxlinDb db, CancellationToken cancel)
+    {
+        var (told, tables) = await Told(item, answer.Attached, db, cancel);
+        var subject = string.Concat(item.Name.Select(letter => char.IsControl(letter) ? ' ' : letter));
+        var message = new MimeMessage { Subject = AnswerText.Fill(answer.Line.Subject, subject, told) };
+        message.From.Add(MailboxAddress.Parse(answer.Line.From));
+        message.To.Add(new MailboxAddress("", item.AnswerTo));
+        // The same however often it is looked at, so that it can be found.
+        message.MessageId = string.Create(CultureInfo.InvariantCulture, $"answer-{item.Id}-{item.At.Ticks}@{answer.Line.From[(answer.Line.From.IndexOf('@', StringComparison.Ordinal) + 1)..]}");
+        if (item.MessageId.Length > 0)
+        {
+            message.InReplyTo = item.MessageId;
+            message.References.Add(item.MessageId);
+        }
+        // So that no program answers it in turn (RFC 3834, 5).
+        message.Headers.Add("Auto-Submitted", "auto-replied");
+        var body = new BodyBuilder { TextBody = AnswerText.Fill(answer.Text, subject, told) };
+        foreach (var (name, bytes, type) in tables)
+            ((MimePart)body.Attachments.Add(name, bytes, ContentType.Parse(type))).ContentTransferEncoding = ContentEncoding.Base64;
+        message.Body = body.ToMessageBody();
+        return message;
+    }
+
+    /// <summary>What is said of each part, and the rows of each document.</summary>
+    private static async Task<(ImmutableArray<AnsweredInvoice> Told, ImmutableArray<(string Name, byte[] Bytes, string Type)> Tables)> Told(SourceItem item, AnswerTable attached, DaxlinDb db, CancellationToken cancel)
+    {
+        var told = ImmutableArray.CreateBuilder<AnsweredInvoice>();
+        var tables = ImmutableArray.CreateBuilder<(string, byte[], string)>();
+        foreach (var part in Parts(item))
+        {
+            if (part.Outcome == "left-out")
+            {
+                told.Add(new AnsweredInvoice(part.Name, "", "left-out", part.Reason));
+                continue;
+            }
+            var intake = await db.Intakes.AsNoTracking().FirstAsync(row => row.BatchId == item.BatchId && row.Sha256 == part.Sha256, cancel);
+            if (intake.State == IntakeState.Unreadable)
+            {
+                told.Add(new AnsweredInvoice(part.Name, "", "unreadable", intake.Reason));
+                continue;
+            }
+            var invoices = await db.Invoices.AsNoTracking().Where(row => row.IntakeId == intake.Id).OrderBy(row => row.FirstPage).ThenBy(row => row.Id)
+                .Select(row => new { row.Id, row.State, row.InvoiceNumber, row.Total, row.Currency, row.FirstFinding }).ToListAsync(cancel);
+            told.AddRange(invoices.Select(one => new AnsweredInvoice(
+                one.InvoiceNumber.Length > 0 ? $"{one.InvoiceNumber} ({part.Name})" : part.Name, $"{one.Total} {one.Currency}".Trim(),
+                one.State switch { InvoiceState.Held => "held", InvoiceState.Unplaced => "unplaced", _ => "clear" }, one.FirstFinding)));
+            var form = attached switch { AnswerTable.Csv => "csv", AnswerTable.Xlsx => "xlsx", _ => "" };
+            if (form.Length > 0 && TableEndpoints.File(await CapturedTable.Of([.. invoices.Select(one => one.Id)], db, cancel), form, Path.GetFileNameWithoutExtension(Core.Capture.FileName.Of(part.Name))).Result is FileContentHttpResult file)
+                tables.Add((file.FileDownloadName!, file.FileContents.ToArray(), file.ContentType.Split(';')[0]));
+        }
+        return (told.ToImmutable(), tables.ToImmutable());
+    }
+
+    private static ImmutableArray<SourcePart> Parts(SourceItem item) => JsonSerializer.Deserialize<ImmutableArray<SourcePart>>(item.Parts, JsonSerializerOptions.Web);
+}
