@@ -15,10 +15,15 @@ internal sealed class SourceWatch(
     /// <summary>A source that could not be looked at, or that another service looks at, is tried again after so long.</summary>
     private static readonly TimeSpan AfterTrouble = TimeSpan.FromSeconds(10);
 
+    /// <summary>So long until it is seen that a look has ended.</summary>
+    private static readonly TimeSpan WhileBusy = TimeSpan.FromMilliseconds(250);
+
     private static readonly TimeSpan LongestRest = TimeSpan.FromSeconds(30);
 
     private readonly WakeCall call = new(messages, "sources");
     private readonly ConcurrentDictionary<string, (int Version, DateTime At)> next = new(StringComparer.Ordinal);
+    private readonly ConcurrentDictionary<string, bool> busy = new(StringComparer.Ordinal);
+    private readonly List<Task> looks = [];
     private readonly ConcurrentDictionary<string, bool> news = new(StringComparer.Ordinal);
     private readonly ConcurrentDictionary<string, SemaphoreSlim> atIt = new(StringComparer.Ordinal);
 
@@ -52,6 +57,10 @@ internal sealed class SourceWatch(
         {
             // The service stops; what is there is taken after the next start.
         }
+        finally
+        {
+            await Task.WhenAll(looks).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
+        }
     }
 
     private void LookSoon(string source)
@@ -60,6 +69,7 @@ internal sealed class SourceWatch(
         Wake();
     }
 
+    /// <summary>Begins to look at what is due.</summary>
     /// <returns>How long until the next is due.</returns>
     private async Task<TimeSpan> LookAtDue(CancellationToken cancel)
     {
@@ -70,20 +80,44 @@ internal sealed class SourceWatch(
         }
         foreach (var gone in next.Keys.Except(sources.Select(row => row.Name)).ToList())
             next.TryRemove(gone, out _);
-        await mailboxes.KeepOnly(sources.Select(row => row.Name).ToHashSet(StringComparer.Ordinal));
+        // One that is looked at this moment keeps its line; it is let go of the next time.
+        await mailboxes.KeepOnly(sources.Select(row => row.Name).Concat(busy.Keys).ToHashSet(StringComparer.Ordinal));
         var now = clock.GetUtcNow().UtcDateTime;
         var due = sources.FindAll(row => !next.TryGetValue(row.Name, out var known) || known.Version != row.Version || known.At <= now || news.ContainsKey(row.Name));
-        await Task.WhenAll(due.Select(async row =>
-        {
-            // What comes while it is looked at is looked at again.
-            news.TryRemove(row.Name, out _);
-            var (_, again) = await Look(row, cancel);
-            next[row.Name] = (row.Version, clock.GetUtcNow().UtcDateTime + again);
-        }));
+        looks.RemoveAll(look => look.IsCompleted);
+        foreach (var row in due.Where(row => busy.TryAdd(row.Name, true)))
+            looks.Add(Task.Run(() => LookInItsTime(row, cancel), cancel));
+        if (!busy.IsEmpty)
+            return WhileBusy;
         if (sources.Count == 0)
             return LongestRest;
         var rest = next.Values.Min(one => one.At) - clock.GetUtcNow().UtcDateTime;
         return TimeSpan.FromTicks(Math.Clamp(rest.Ticks, TimeSpan.FromMilliseconds(100).Ticks, LongestRest.Ticks));
+    }
+
+    /// <summary>Looks at a source beside the others: a server that does not answer for a minute holds up nothing but itself.</summary>
+    private async Task LookInItsTime(SourceVersion row, CancellationToken cancel)
+    {
+        var again = AfterTrouble;
+        try
+        {
+            // What comes while it is looked at is looked at again.
+            news.TryRemove(row.Name, out _);
+            (_, again) = await Look(row, cancel);
+        }
+        catch (Exception error) when (!cancel.IsCancellationRequested)
+        {
+            log.LogWarning(error, "The source {Source} was not looked at", row.Name);
+        }
+        catch (OperationCanceledException)
+        {
+            // The service stops.
+        }
+        finally
+        {
+            next[row.Name] = (row.Version, clock.GetUtcNow().UtcDateTime + again);
+            busy.TryRemove(row.Name, out _);
+        }
     }
 
     /// <summary>Looks at a source now, whether it is due or not. One look at a time is at it; who comes meanwhile waits.</summary>

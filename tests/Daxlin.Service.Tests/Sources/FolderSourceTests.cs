@@ -158,6 +158,29 @@ public class FolderSourceTests
         await service.DisposeAsync();
     }
 
+    [Fact]
+    public async Task A_mail_server_that_never_answers_holds_up_no_folder()
+    {
+        await using var service = await ServiceUnderTest.Start();
+        using var silent = new System.Net.Sockets.TcpListener(System.Net.IPAddress.Loopback, 0);
+        silent.Start();
+        await service.Http.PutAsync("secrets/post", new StringContent("puffin"));
+        Assert.Equal(201, (await service.Post("sources", new JsonObject
+        {
+            ["name"] = "post",
+            ["batch"] = "Post",
+            ["mailbox"] = new JsonObject { ["host"] = "127.0.0.1", ["port"] = ((System.Net.IPEndPoint)silent.LocalEndpoint).Port, ["encryption"] = "none", ["user"] = "a", ["password"] = "post" },
+        })).Status);
+        // The service is at it, and waits for a first word that never comes.
+        using var asked = await silent.AcceptSocketAsync();
+        var folder = NewFolder();
+        await Save(service, folder);
+        await File.WriteAllBytesAsync(Path.Combine(folder, "one.pdf"), TinyPdf.OnePage("BT /F1 10 Tf 50 700 Td (Invoice) Tj ET"));
+        while (!File.Exists(Path.Combine(folder, "taken-in", "one.pdf")))
+            Assert.True((await service.Get("sources/post"))["lookedAt"] is null, "The folder waited for the mail server.");
+        Assert.Equal(1, (int)(await Items(service))[0]["documents"]!);
+    }
+
     [Theory]
     [InlineData("""{ "name": "share", "batch": "Share", "folder": { "path": "srv/in" } }""", "line 1, folder.path: A folder is named from the root on")]
     [InlineData("""{ "name": "share", "batch": "Share {week}", "folder": { "path": "/srv/in" } }""", "batch: “{week}” is not known here; {day}, {month} and {folder} are.")]

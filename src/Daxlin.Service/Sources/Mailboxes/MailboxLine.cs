@@ -5,12 +5,15 @@ using MailKit.Net.Imap;
 namespace Daxlin.Service.Sources.Mailboxes;
 
 /// <summary>A line to a mail server that is kept between looks, on which the server tells of what comes (IDLE, RFC 2177).</summary>
-internal sealed class MailboxLine(MailboxSource way, ImapClient client) : IAsyncDisposable
+internal sealed class MailboxLine(MailboxSource way, string secret, ImapClient client) : IAsyncDisposable
 {
     private CancellationTokenSource? listening;
     private Task idle = Task.CompletedTask;
 
     public MailboxSource Way => way;
+
+    /// <summary>By which the server let it in.</summary>
+    public string Secret => secret;
 
     public ImapClient Client => client;
 

@@ -65,15 +65,16 @@ internal sealed class MailboxLook(Taking taking, DocumentStore documents, DataFo
 
     private async Task<MailboxLine> Line(Source source, MailboxSource way, CancellationToken cancel)
     {
+        var secret = secrets.Find(way.Password) ?? throw new SourceTroubleException($"The secret “{way.Password}” is not kept here yet; keep it on the source's page, or by ./daxlin secret keep {way.Password}.");
         if (lines.TryGetValue(source.Name, out var kept))
         {
             await kept.StopListening();
-            if (kept.Way.Equals(way) && kept.Client is { IsConnected: true, IsAuthenticated: true })
+            // A line that was let in by another password than the one that is kept now is none.
+            if (kept.Way.Equals(way) && kept.Secret == secret && kept.Client is { IsConnected: true, IsAuthenticated: true })
                 return kept;
             await Close(source.Name);
         }
-        var secret = secrets.Find(way.Password) ?? throw new SourceTroubleException($"The secret “{way.Password}” is not kept here yet; keep it on the source's page, or by ./daxlin secret keep {way.Password}.");
-        var line = new MailboxLine(way, new ImapClient { Timeout = (int)Patience.TotalMilliseconds });
+        var line = new MailboxLine(way, secret, new ImapClient { Timeout = (int)Patience.TotalMilliseconds });
         lines[source.Name] = line;
         var security = way.Encryption switch { MailEncryption.Tls => SecureSocketOptions.SslOnConnect, MailEncryption.StartTls => SecureSocketOptions.StartTls, _ => SecureSocketOptions.None };
         await line.Client.ConnectAsync(way.Host, way.Port, security, cancel);
