@@ -28,7 +28,7 @@ test("a watched folder is written, takes what comes, tells what was left out, an
       text,
     );
     await expect(page.getByRole("list", { name: "What is wrong with the source" })).toContainText(
-      "“{week}” is not known here; {day}, {month} and {folder} are.",
+      "“{week}” is not known here; there are {day}, {month}, {folder}.",
     );
     await typeText(
       page,

@@ -1,6 +1,7 @@
 using System.Formats.Tar;
 using System.IO.Compression;
 using System.Text.Json.Nodes;
+using Daxlin.Service.Tests.Sources;
 using Daxlin.Testing;
 
 namespace Daxlin.Service.Tests;
@@ -44,7 +45,22 @@ public class EarlierReleasesTests
         var (status, run) = await service.PostAll();
         Assert.Equal((201, 2, 2), (status, (int)run["number"]!, (int)run["invoices"]!));
         Assert.Equal(["82.19", "3079.65"], run["sums"]!.AsObject().Select(sum => (string)sum.Value!).OrderBy(decimal.Parse));
+        await WhatASourceTookIsNotTakenAgain(service);
         Assert.Contains("\"faults\":[]", (await ServiceUnderTest.RunToEnd("check-data", "--data", data)).Said, StringComparison.Ordinal);
+    }
+
+    /// <summary>A file that stays in a watched folder is known by its place below it and its bytes, wherever the folder is now.</summary>
+    private static async Task WhatASourceTookIsNotTakenAgain(ServiceUnderTest service)
+    {
+        if ((await service.All("sources")).Count == 0)
+            return;
+        var folder = Directory.CreateTempSubdirectory("daxlin-share-").FullName;
+        foreach (var invoice in Repository.SampleInvoices("halvard-marine-diesel").Skip(3).Take(3))
+            await File.WriteAllBytesAsync(Path.Combine(folder, invoice.Name), invoice.Bytes);
+        var source = new JsonObject { ["name"] = "share", ["batch"] = "Share", ["folder"] = new JsonObject { ["path"] = folder, ["settleSeconds"] = 1, ["after"] = "leave" } };
+        Assert.Equal(201, (await service.Post("sources", source)).Status);
+        await FolderSourceTests.Look(service);
+        Assert.Equal(["halvard-marine-diesel-04.pdf", "halvard-marine-diesel-05.pdf", "halvard-marine-diesel-06.pdf"], (await service.All("sources/share/items")).Select(item => (string?)item["name"]).Order());
     }
 
     private static async Task<string[]> States(ServiceUnderTest service, int batch) =>

@@ -38,7 +38,6 @@ export type CheckedReceiver = components["schemas"]["CheckedReceiver"];
 export type SourceDetail = components["schemas"]["SourceDetail"];
 export type SourceSummary = components["schemas"]["SourceSummary"];
 export type SourceItem = components["schemas"]["SourceItemRecord"];
-export type CheckedSource = components["schemas"]["CheckedSource"];
 export type CodedPart = components["schemas"]["CodedPartRecord"];
 export type CodeProposal = components["schemas"]["CodeProposalRecord"];
 export type CodeRecord = components["schemas"]["CodeRecord"];

@@ -4849,7 +4849,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ReceiverVersionRecord"][];
+                        "application/json": components["schemas"]["DocumentVersionRecord"][];
                     };
                 };
             };
@@ -5515,7 +5515,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["SourceVersionRecord"][];
+                        "application/json": components["schemas"]["DocumentVersionRecord"][];
                     };
                 };
             };
@@ -6700,7 +6700,7 @@ export interface components {
         /** @description What a receiver's document says, and what is wrong with it; nothing is stored, and nobody is asked. */
         CheckedReceiver: {
             name: string;
-            documentFaults: components["schemas"]["LayoutFaultRecord"][];
+            documentFaults: components["schemas"]["DocumentFaultRecord"][];
             /** @description Sentences that say what would be done; empty if the document has faults. */
             says: string[];
             /** @description The names of the secrets that it needs. */
@@ -6711,7 +6711,7 @@ export interface components {
         /** @description What a source's document says, and what is wrong with it; nothing is stored, and nothing is looked at. */
         CheckedSource: {
             name: string;
-            documentFaults: components["schemas"]["LayoutFaultRecord"][];
+            documentFaults: components["schemas"]["DocumentFaultRecord"][];
             /** @description Sentences that say what would be done; empty if the document has faults. */
             says: string[];
             /** @description The names of the secrets that it needs. */
@@ -6979,6 +6979,16 @@ export interface components {
              */
             templates: number;
         };
+        DocumentFaultRecord: {
+            /** @description The key's path. */
+            place: string;
+            /**
+             * Format: int32
+             * @description From 1; 0 if unknown.
+             */
+            line: number;
+            message: string;
+        };
         DocumentNote: {
             /** @description Why, in a line; may be left out. */
             note?: null | string;
@@ -6989,6 +6999,16 @@ export interface components {
             version: number;
             /** @description False if the newest version says the same already. */
             isNew: boolean;
+        };
+        /** @description One version of a document, without its text. */
+        DocumentVersionRecord: {
+            /** Format: int32 */
+            version: number;
+            /** Format: date-time */
+            savedAt: string;
+            savedBy: string;
+            note: string;
+            isRetired: boolean;
         };
         /** @description A template that somebody works on. Its ETag is the revision. */
         DraftDetail: {
@@ -7443,16 +7463,6 @@ export interface components {
             isRetired: boolean;
             /** @description The document as it was saved. */
             text: string;
-        };
-        LayoutFaultRecord: {
-            /** @description The key's path. */
-            place: string;
-            /**
-             * Format: int32
-             * @description From 1; 0 if unknown.
-             */
-            line: number;
-            message: string;
         };
         LayoutSummary: {
             name: string;
@@ -8043,15 +8053,6 @@ export interface components {
             /** @description The receiver's document, as text. */
             document?: null | string;
         };
-        ReceiverVersionRecord: {
-            /** Format: int32 */
-            version: number;
-            /** Format: date-time */
-            savedAt: string;
-            savedBy: string;
-            note: string;
-            isRetired: boolean;
-        };
         /** @description Which invoices a draft recognises: all of its own, it should be, and none of other templates. */
         RecognitionCounts: {
             /**
@@ -8503,15 +8504,6 @@ export interface components {
             /** @description The source's document, as text. */
             document?: null | string;
         };
-        SourceVersionRecord: {
-            /** Format: int32 */
-            version: number;
-            /** Format: date-time */
-            savedAt: string;
-            savedBy: string;
-            note: string;
-            isRetired: boolean;
-        };
         SseItemOfBatchSummary: {
             data?: components["schemas"]["BatchSummary"];
             eventType?: null | string;
@@ -8891,7 +8883,7 @@ export interface components {
         /** @description What coding rules make of some invoices. */
         TriedCoding: {
             /** @description What is wrong with the document; then it is tried on nothing. */
-            documentFaults: components["schemas"]["LayoutFaultRecord"][];
+            documentFaults: components["schemas"]["DocumentFaultRecord"][];
             invoices: components["schemas"]["TriedCodedInvoice"][];
             /** @description How many lines each rule was of, from the first. */
             rules: components["schemas"]["TriedRule"][];
@@ -8918,7 +8910,7 @@ export interface components {
             /** @description Empty if the document has faults. */
             name: string;
             /** @description What is wrong with the document; then it is tried on nothing. */
-            documentFaults: components["schemas"]["LayoutFaultRecord"][];
+            documentFaults: components["schemas"]["DocumentFaultRecord"][];
             /** @description On which invoices it was tried. */
             invoices: components["schemas"]["TriedInvoice"][];
             tables: components["schemas"]["TriedTable"][];

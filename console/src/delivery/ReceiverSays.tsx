@@ -1,8 +1,7 @@
 import { Button } from "@mantine/core";
 import { useMutation } from "@tanstack/react-query";
 import { api, type CheckedReceiver, dataOf } from "../api/client";
-import { count } from "../shared/amounts";
-import { KeepSecret } from "../shared/KeepSecret";
+import { DocumentSays } from "../shared/DocumentSays";
 
 interface Props {
   checked: CheckedReceiver;
@@ -16,23 +15,8 @@ export function ReceiverSays({ checked, saved }: Props) {
     mutationFn: (name: string) =>
       dataOf(api.POST("/api/v1/receivers/{name}/reach", { params: { path: { name } } })),
   });
-  if (checked.documentFaults.length > 0) {
-    return (
-      <p className="state held" role="status">
-        ▲ {count(checked.documentFaults.length, "fault")} in the document.
-      </p>
-    );
-  }
   return (
-    <>
-      <h2>What it means</h2>
-      {checked.says.map((sentence) => (
-        <p key={sentence}>{sentence}</p>
-      ))}
-      {checked.secrets.length > 0 && <h2>Secrets</h2>}
-      {checked.secrets.map((name) => (
-        <KeepSecret key={name} name={name} isMissing={checked.secretsMissing.includes(name)} />
-      ))}
+    <DocumentSays checked={checked}>
       {saved === null ? (
         <p className="soft">Once it is saved, it can be asked whether it is reached.</p>
       ) : (
@@ -56,6 +40,6 @@ export function ReceiverSays({ checked, saved }: Props) {
           )}
         </>
       )}
-    </>
+    </DocumentSays>
   );
 }

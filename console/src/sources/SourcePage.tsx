@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useNavigate, useParams } from "react-router";
 import { type SourceDetail, saveSource } from "../api/client";
 import { ask } from "../api/queries";
+import { DocumentSays } from "../shared/DocumentSays";
 import { Failed, Loading } from "../shared/Notes";
 import { useWhereabouts } from "../shared/Trail";
 import { useKeptText } from "../shared/useKeptText";
@@ -9,7 +10,6 @@ import { WrittenDocument } from "../shared/WrittenDocument";
 import { FIRST_SOURCE, NEW_SOURCE } from "./newSource";
 import { SourceActs } from "./SourceActs";
 import { SourceItems } from "./SourceItems";
-import { SourceSays } from "./SourceSays";
 import { SourceState } from "./SourceState";
 import { SourceVersions } from "./SourceVersions";
 import { useSourceCheck } from "./useSourceCheck";
@@ -62,7 +62,7 @@ function Source({ name, saved }: { name: string; saved: SourceDetail | null }) {
       versions={saved && <SourceVersions source={saved} take={work.change} />}
       preview={(checked) => (
         <>
-          <SourceSays checked={checked} />
+          <DocumentSays checked={checked} />
           {saved && <SourceItems source={saved.name} />}
         </>
       )}

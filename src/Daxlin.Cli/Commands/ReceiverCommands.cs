@@ -13,28 +13,7 @@ internal static class ReceiverCommands
         var note = new Option<string?>("--note") { Description = "Why, for the history.", HelpName = "TEXT" };
         var name = new Argument<string>("NAME") { Description = "The receiver's name." };
 
-        var check = new Command("check", "Say what receivers' documents mean and what is wrong with them; nothing is saved, and nobody is asked.") { files };
-        check.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
-        {
-            var results = new JsonArray();
-            foreach (var one in parsed.GetValue(files)!)
-            {
-                var result = await context.Service.Post("receivers/check", new JsonObject { ["document"] = await WrittenDocument.TextOf(one, cancel) }, cancel);
-                result["file"] = one;
-                results.Add(result);
-            }
-            context.Print(results, () =>
-            {
-                foreach (var result in results)
-                {
-                    WrittenDocument.PrintFaults(Shown.Text(result!["file"]), result["documentFaults"]!.AsArray());
-                    foreach (var sentence in result["says"]!.AsArray())
-                        Terminal.Line($"  {Shown.Text(sentence)}");
-                    PrintMissing(result);
-                }
-            });
-            return results.Any(result => result!["documentFaults"]!.AsArray().Count > 0) ? ExitCodes.SomethingToLookAt : ExitCodes.Done;
-        }));
+        var check = WrittenDocument.Check("Say what receivers' documents mean and what is wrong with them; nothing is saved, and nobody is asked.", "receivers", files);
 
         var save = WrittenDocument.Save("Save receivers' documents; a changed one becomes the next version.", "receivers", files, note);
 
@@ -55,7 +34,7 @@ internal static class ReceiverCommands
             context.Print(receiver, () =>
             {
                 Terminal.Line(Shown.Text(receiver["text"]).TrimEnd());
-                PrintMissing(receiver);
+                WrittenDocument.PrintMeaning(receiver);
             });
             return ExitCodes.Done;
         }));
@@ -73,12 +52,6 @@ internal static class ReceiverCommands
             WrittenDocument.Act("retire", "Retire a receiver: nothing is delivered to it any more.", "receivers", "retirement", name, note),
             WrittenDocument.Act("bring-back", "Bring a retired receiver back.", "receivers", "comeback", name, note),
         };
-    }
-
-    private static void PrintMissing(JsonNode receiver)
-    {
-        foreach (var missing in receiver["secretsMissing"]!.AsArray())
-            Terminal.Line($"  The secret “{Shown.Text(missing)}” is not kept yet: ./daxlin secret keep {Shown.Text(missing)}");
     }
 
     private static void Print(JsonArray receivers)

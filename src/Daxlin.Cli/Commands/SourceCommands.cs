@@ -13,26 +13,7 @@ internal static class SourceCommands
         var note = new Option<string?>("--note") { Description = "Why, for the history.", HelpName = "TEXT" };
         var name = new Argument<string>("NAME") { Description = "The source's name." };
 
-        var check = new Command("check", "Say what sources' documents mean and what is wrong with them; nothing is saved, and nothing is looked at.") { files };
-        check.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
-        {
-            var results = new JsonArray();
-            foreach (var one in parsed.GetValue(files)!)
-            {
-                var result = await context.Service.Post("sources/check", new JsonObject { ["document"] = await WrittenDocument.TextOf(one, cancel) }, cancel);
-                result["file"] = one;
-                results.Add(result);
-            }
-            context.Print(results, () =>
-            {
-                foreach (var result in results)
-                {
-                    WrittenDocument.PrintFaults(Shown.Text(result!["file"]), result["documentFaults"]!.AsArray());
-                    PrintMeaning(result);
-                }
-            });
-            return results.Any(result => result!["documentFaults"]!.AsArray().Count > 0) ? ExitCodes.SomethingToLookAt : ExitCodes.Done;
-        }));
+        var check = WrittenDocument.Check("Say what sources' documents mean and what is wrong with them; nothing is saved, and nothing is looked at.", "sources", files);
 
         var list = new Command("list", "List the sources with how each is, and what came from it.");
         list.SetAction(CommandContext.Run(async (_, context, cancel) =>
@@ -51,7 +32,7 @@ internal static class SourceCommands
             context.Print(source, () =>
             {
                 Terminal.Line(Shown.Text(source["text"]).TrimEnd());
-                PrintMeaning(source);
+                WrittenDocument.PrintMeaning(source);
             });
             return ExitCodes.Done;
         }));
@@ -96,14 +77,6 @@ internal static class SourceCommands
     }
 
     private static string PathOf(string name) => $"sources/{Uri.EscapeDataString(name)}";
-
-    private static void PrintMeaning(JsonNode source)
-    {
-        foreach (var sentence in source["says"]!.AsArray())
-            BatchSheet.Hanging("  ", Shown.Text(sentence));
-        foreach (var missing in source["secretsMissing"]!.AsArray())
-            Terminal.Line($"  The secret “{Shown.Text(missing)}” is not kept yet: ./daxlin secret keep {Shown.Text(missing)}");
-    }
 
     private static void Print(JsonArray sources)
     {

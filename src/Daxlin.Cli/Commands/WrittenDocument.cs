@@ -42,6 +42,42 @@ internal static class WrittenDocument
         return command;
     }
 
+    /// <summary>The command that says what documents mean, which secrets they need and what is wrong with them; nothing is saved.</summary>
+    /// <param name="of">Where the service keeps such documents.</param>
+    public static Command Check(string says, string of, Argument<string[]> files)
+    {
+        var command = new Command("check", says) { files };
+        command.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
+        {
+            var results = new JsonArray();
+            foreach (var one in parsed.GetValue(files)!)
+            {
+                var result = await context.Service.Post($"{of}/check", new JsonObject { ["document"] = await TextOf(one, cancel) }, cancel);
+                result["file"] = one;
+                results.Add(result);
+            }
+            context.Print(results, () =>
+            {
+                foreach (var result in results)
+                {
+                    PrintFaults(Shown.Text(result!["file"]), result["documentFaults"]!.AsArray());
+                    PrintMeaning(result);
+                }
+            });
+            return results.Any(result => result!["documentFaults"]!.AsArray().Count > 0) ? ExitCodes.SomethingToLookAt : ExitCodes.Done;
+        }));
+        return command;
+    }
+
+    /// <summary>What a document means, and the secrets that it lacks.</summary>
+    public static void PrintMeaning(JsonNode document)
+    {
+        foreach (var sentence in document["says"]?.AsArray() ?? [])
+            BatchSheet.Hanging("  ", Shown.Text(sentence));
+        foreach (var missing in document["secretsMissing"]!.AsArray())
+            Terminal.Line($"  The secret “{Shown.Text(missing)}” is not kept yet: ./daxlin secret keep {Shown.Text(missing)}");
+    }
+
     /// <summary>The command that retires a document or brings it back, bound to the version that is the newest now.</summary>
     /// <param name="of">Where the service keeps such documents.</param>
     /// <param name="path">The act behind a document's address.</param>

@@ -73,6 +73,35 @@ internal sealed class FaultList(PatternCache? patterns = null)
         return text;
     }
 
+    /// <summary>What a document of ours, or a secret, is called.</summary>
+    /// <returns>Empty if it is missing; a faulty name is a fault.</returns>
+    public string RequiredName(JsonPlace parent, string key)
+    {
+        var name = RequiredText(parent, key);
+        if (name.Length > 0 && DocumentName.FaultOf(name) is { } fault)
+            Add(parent.Find(key)!, fault);
+        return name;
+    }
+
+    /// <summary>A machine's name, under the key “host”.</summary>
+    public string RequiredHost(JsonPlace parent)
+    {
+        var host = RequiredText(parent, "host");
+        if (host.Length > 0 && Uri.CheckHostName(host) == UriHostNameType.Unknown)
+            Add(parent.Find("host")!, $"“{host}” is no machine's name.");
+        return host;
+    }
+
+    /// <summary>The port that a machine is asked at, under the key “port”.</summary>
+    public int Port(JsonPlace parent, int usual)
+    {
+        const int Highest = 65_535;
+        var port = Count(parent.Find("port"), usual, Highest);
+        if (port == 0)
+            Add(parent.Find("port")!, $"A port from 1 to {Highest} is wanted here.");
+        return port;
+    }
+
     public bool Flag(JsonPlace? place, bool fallback)
     {
         if (place is null)

@@ -1,25 +1,25 @@
 using System.Collections.Immutable;
 using System.Text;
-using System.Text.RegularExpressions;
+using Daxlin.Core.Json;
 
 namespace Daxlin.Core.Sources;
 
 /// <summary>Fills in what an answer says.</summary>
-public static partial class AnswerText
+public static class AnswerText
 {
     /// <summary>The names that may stand in braces: the message's subject, a line for each invoice, and how many there are of each kind.</summary>
     public static ImmutableArray<string> Names { get; } = ["subject", "list", "counts"];
 
     /// <summary>Those in a text that are none of <see cref="Names"/>.</summary>
-    public static IEnumerable<string> Unknown(string text) => Braces().Matches(text).Select(match => match.Groups[1].Value).Where(name => !Names.Contains(name));
+    public static IEnumerable<string> Unknown(string text) => NamesInBraces.Of(text).Where(name => !Names.Contains(name));
 
     /// <param name="subject">Of the message that is answered.</param>
-    public static string Fill(string text, string subject, IReadOnlyList<AnsweredInvoice> invoices) => Braces().Replace(text, match => match.Groups[1].Value switch
+    public static string Fill(string text, string subject, IReadOnlyList<AnsweredInvoice> invoices) => NamesInBraces.Fill(text, name => name switch
     {
         "subject" => subject,
         "list" => List(invoices),
         "counts" => Counts(invoices),
-        _ => match.Value,
+        _ => null,
     });
 
     private static string List(IReadOnlyList<AnsweredInvoice> invoices)
@@ -53,7 +53,4 @@ public static partial class AnswerText
         var said = string.Join(", ", counts.Where(one => one.Count > 0).Select(one => $"{one.Count} {one.Says}"));
         return said.Length == 0 ? "Nothing was in it." : said + ".";
     }
-
-    [GeneratedRegex(@"\{([^{}]*)\}", RegexOptions.CultureInvariant)]
-    private static partial Regex Braces();
 }

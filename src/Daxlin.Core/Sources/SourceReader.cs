@@ -12,7 +12,6 @@ public sealed class SourceReader
 
     private const int MostRules = 200;
     private const int MostPatterns = 50;
-    private const int HighestPort = 65_535;
 
     private readonly FaultList faults = new();
 
@@ -36,7 +35,7 @@ public sealed class SourceReader
         (string Key, Func<JsonPlace, SourceWay?> Read)[] ways = [("folder", ReadFolder), ("mailbox", ReadMailbox)];
         if (!faults.IsObjectOf(place, "name", "batch", "folder", "mailbox"))
             return null;
-        var name = NameIn(place, "name");
+        var name = faults.RequiredName(place, "name");
         var said = ways.Where(way => place.Find(way.Key) is not null).ToList();
         if (said.Count != 1)
         {
@@ -57,8 +56,8 @@ public sealed class SourceReader
             faults.Add(place!, $"A batch's name is one line of {BatchNaming.Longest} characters at most.");
         foreach (var name in naming.Names)
         {
-            if (name is not (BatchNaming.Day or BatchNaming.Month or BatchNaming.Folder))
-                faults.Add(place!, $"“{{{name}}}” is not known here; {BatchNaming.Known} are.");
+            if (!BatchNaming.Known.Contains(name))
+                faults.Add(place!, $"“{{{name}}}” is not known here; there are {NamesInBraces.Listed(BatchNaming.Known)}.");
             else if (name == BatchNaming.Folder && !hasFolders)
                 faults.Add(place!, "“{folder}” is of files in folders; a message stands in none.");
         }
@@ -86,16 +85,14 @@ public sealed class SourceReader
         if (!faults.IsObjectOf(place, "host", "port", "encryption", "user", "password", "token", "folder", "rules", "done", "setAside", "answer"))
             return null;
         var encryption = faults.OneOf(place.Find("encryption"), MailEncryption.Tls, ("tls", MailEncryption.Tls), ("starttls", MailEncryption.StartTls), ("none", MailEncryption.None));
-        var host = faults.RequiredText(place, "host");
-        if (host.Length > 0 && Uri.CheckHostName(host) == UriHostNameType.Unknown)
-            faults.Add(place.Find("host")!, $"“{host}” is no machine's name.");
-        else if (encryption == MailEncryption.None && host is not ("localhost" or "127.0.0.1" or "::1"))
+        var host = faults.RequiredHost(place);
+        if (encryption == MailEncryption.None && host is not ("localhost" or "127.0.0.1" or "::1"))
             faults.Add(place.Find("encryption")!, "A password is never sent in the open, except to this machine itself: “tls” or “starttls” is wanted here.");
-        var port = faults.Count(place.Find("port"), encryption == MailEncryption.Tls ? 993 : 143, HighestPort, least: 1);
+        var port = faults.Port(place, encryption == MailEncryption.Tls ? 993 : 143);
         var isToken = place.Find("token") is not null;
         if (isToken == place.Find("password") is not null)
             faults.Add(place, "One of “password” and “token” is wanted: the name of the secret that holds it.");
-        var secret = isToken ? NameIn(place, "token") : place.Find("password") is null ? "" : NameIn(place, "password");
+        var secret = isToken ? faults.RequiredName(place, "token") : place.Find("password") is null ? "" : faults.RequiredName(place, "password");
         var rules = place.Find("rules") is { } list ? ReadRules(list) : [];
         return new MailboxSource(
             host, port, encryption, faults.RequiredText(place, "user"), secret, isToken, faults.Text(place.Find("folder"), "INBOX"), rules, faults.Text(place.Find("done")), faults.Text(place.Find("setAside")),
@@ -104,34 +101,16 @@ public sealed class SourceReader
 
     private MailAnswer? ReadAnswer(JsonPlace place)
     {
-        if (!faults.IsObjectOf(place, "host", "port", "encryption", "user", "password", "from", "subject", "text", "attach"))
+        if (!faults.IsObjectOf(place, [.. MailServerReader.Keys, "text", "attach"]))
             return null;
-        var encryption = faults.OneOf(place.Find("encryption"), MailEncryption.StartTls, ("starttls", MailEncryption.StartTls), ("tls", MailEncryption.Tls), ("none", MailEncryption.None));
-        var host = faults.RequiredText(place, "host");
-        if (host.Length > 0 && Uri.CheckHostName(host) == UriHostNameType.Unknown)
-            faults.Add(place.Find("host")!, $"“{host}” is no machine's name.");
-        var user = faults.Text(place.Find("user"));
-        var password = place.Find("password") is null ? "" : NameIn(place, "password");
-        if (user.Length > 0 && password.Length == 0)
-            faults.Add(place, "The key “password” is missing: the name of the secret that holds it.");
-        if (user.Length > 0 && encryption == MailEncryption.None)
-            faults.Add(place.Find("encryption")!, "A password is never sent in the open: “starttls” or “tls” is wanted here.");
-        var from = faults.RequiredText(place, "from");
-        if (from.Length > 0 && !ReceiverReader.IsAddress(from))
-            faults.Add(place.Find("from")!, $"“{from}” is no mail address.");
-        var subject = faults.Text(place.Find("subject"), MailAnswer.UsualSubject);
-        if (subject.Length > 200 || subject.Any(char.IsControl))
-            faults.Add(place.Find("subject")!, "A subject is one line of 200 letters at most.");
+        var line = MailServerReader.Read(place, [], MailAnswer.UsualSubject, faults);
         var text = faults.Text(place.Find("text"), MailAnswer.UsualText);
-        foreach (var key in new[] { "subject", "text" }.Where(key => place.Find(key) is not null))
+        foreach (var (key, said) in new[] { ("subject", line.Subject), ("text", text) })
         {
-            foreach (var name in AnswerText.Unknown(key == "subject" ? subject : text))
-                faults.Add(place.Find(key)!, $"“{{{name}}}” is not known here; {string.Join(", ", AnswerText.Names.Select(one => $"{{{one}}}"))} are.");
+            foreach (var name in AnswerText.Unknown(said))
+                faults.Add(place.Find(key)!, $"“{{{name}}}” is not known here; there are {NamesInBraces.Listed(AnswerText.Names)}.");
         }
-        var port = faults.Count(place.Find("port"), encryption switch { MailEncryption.Tls => 465, MailEncryption.None => 25, _ => 587 }, HighestPort, least: 1);
-        return new MailAnswer(
-            new MailWay(host, port, encryption, user, password, from, [], subject), text,
-            faults.OneOf(place.Find("attach"), AnswerTable.None, ("none", AnswerTable.None), ("csv", AnswerTable.Csv), ("xlsx", AnswerTable.Xlsx)));
+        return new MailAnswer(line, text, faults.OneOf(place.Find("attach"), AnswerTable.None, ("none", AnswerTable.None), ("csv", AnswerTable.Csv), ("xlsx", AnswerTable.Xlsx)));
     }
 
     private ImmutableArray<MailRule> ReadRules(JsonPlace place)
@@ -154,13 +133,5 @@ public sealed class SourceReader
         return new MailRule(
             faults.Text(place.Find("from")), faults.Text(place.Find("to")), faults.Text(place.Find("subject")),
             place.Find("hasAttachment") is { } has ? faults.Flag(has, true) : null, !takes, faults.Flag(place.Find("answer"), true), ReadBatch(place.Find("batch"), hasFolders: false));
-    }
-
-    private string NameIn(JsonPlace parent, string key)
-    {
-        var name = faults.RequiredText(parent, key);
-        if (name.Length > 0 && DocumentName.FaultOf(name) is { } fault)
-            faults.Add(parent.Find(key)!, fault);
-        return name;
     }
 }

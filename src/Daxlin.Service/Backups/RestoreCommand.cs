@@ -37,6 +37,11 @@ internal static class RestoreCommand
             faults.Add(new DataFault(
                 "sources", "sources-paused", $"{(sources == 1 ? "One source is" : $"{sources} sources are")} paused: what the service took in that the backup was made of, nobody can tell here. Resume each once that one looks at it no more."));
         }
+        if (await RestoredSources.GiveAnswersUp(db, cancel) is > 0 and var answers)
+        {
+            faults.Add(new DataFault(
+                "answers", "answers-waited", $"{(answers == 1 ? "One answer" : $"{answers} answers")} to senders waited when the backup was made. Whether they were told since, nobody can tell here: none is sent."));
+        }
         var history = await HistoryVerification.Run(db, withRecords: true, cancel);
         if (!history.IsWhole)
             faults.Add(new DataFault("the history", "history-broken", history.Sentence));

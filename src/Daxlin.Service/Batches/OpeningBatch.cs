@@ -28,15 +28,21 @@ internal sealed class OpeningBatch(DaxlinDb db, Reach reach, WriteTurn turn, Tim
         if (name.Length is 0 or > LongestName || name.Any(char.IsControl))
             return (null, false, Refused.Faulty("name-faulty", $"A batch's name has 1 to {LongestName} characters on one line."));
         await using var change = await turn.Take(db, cancel);
+        var (batch, isNew) = await Within(db, name, group, clock.GetUtcNow().UtcDateTime, cancel);
+        if (!isNew && reach.Refuse(batch.Id) is not null)
+            return (null, false, Refused.Conflict("name-taken", $"There is a batch “{name}” already, of a group that is not yours. Take another name."));
+        await change.Commit(cancel);
+        return (batch, isNew, null);
+    }
+
+    /// <summary>The same within a change that is under way, whoever it is for.</summary>
+    public static async Task<(Batch Batch, bool IsNew)> Within(DaxlinDb db, string name, string group, DateTime now, CancellationToken cancel)
+    {
         if (await db.Batches.SingleOrDefaultAsync(row => row.Name == name, cancel) is { } kept)
-        {
-            return reach.Refuse(kept.Id) is null ? (kept, false, null)
-                : (null, false, Refused.Conflict("name-taken", $"There is a batch “{name}” already, of a group that is not yours. Take another name."));
-        }
-        var batch = new Batch { Name = name, Group = group, CreatedAt = clock.GetUtcNow().UtcDateTime };
+            return (kept, false);
+        var batch = new Batch { Name = name, Group = group, CreatedAt = now };
         db.Batches.Add(batch);
         await db.SaveChangesAsync(cancel);
-        await change.Commit(cancel);
-        return (batch, true, null);
+        return (batch, true);
     }
 }

@@ -82,7 +82,7 @@ internal static class CaptureEndpoints
         var batch = await db.Batches.Where(one => one.Id == row.BatchId).Select(one => one.Name).SingleAsync(cancel);
         var ids = row.State == IntakeState.Waiting ? [] : await db.Invoices.Where(invoice => invoice.IntakeId == id).OrderBy(invoice => invoice.FirstPage).ThenBy(invoice => invoice.Id).Select(invoice => invoice.Id).ToListAsync(cancel);
         if (row.State == IntakeState.Done && TableWanted(request) is { } form)
-            return TableEndpoints.File(await CapturedTable.Of(ids, db, cancel), form, $"capture-{id}").Result is FileContentHttpResult file ? file : Problem.NotThere($"table of capture {id}");
+            return TableFile.Of(await CapturedTable.Of(ids, db, cancel), form, $"capture-{id}")!.ToResult();
         var invoices = ImmutableArray.CreateBuilder<InvoiceDetail>();
         foreach (var invoice in ids)
             invoices.Add((await InvoiceDetails.Find(invoice, db, cancel))!);
@@ -93,8 +93,8 @@ internal static class CaptureEndpoints
     /// <returns>csv, xlsx, or null for JSON.</returns>
     private static string? TableWanted(HttpRequest request) => request.GetTypedHeaders().Accept.OrderByDescending(one => one.Quality ?? 1).FirstOrDefault()?.MediaType.Value?.ToLowerInvariant() switch
     {
-        "text/csv" => "csv",
-        SheetBook.MediaType => "xlsx",
+        "text/csv" => TableFile.Csv,
+        SheetBook.MediaType => TableFile.Xlsx,
         _ => null,
     };
 }

@@ -1,12 +1,29 @@
+using Daxlin.Core.Json;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
 
 namespace Daxlin.Service.NamedDocuments;
 
 /// <summary>What requests do to documents of a shelf, each bound to the version that was seen.</summary>
 internal static class DocumentRequests
 {
+    /// <summary>A document's versions, the newest first.</summary>
+    public static async Task<Results<Ok<List<DocumentVersionRecord>>, ProblemHttpResult>> Versions<TVersion>(this DocumentShelf<TVersion> shelf, string name, CancellationToken cancel)
+        where TVersion : NamedDocument, new()
+    {
+        var versions = await shelf.Db.Set<TVersion>().Where(row => row.Name == name).OrderByDescending(row => row.Version)
+            .Select(row => new DocumentVersionRecord(row.Version, row.SavedAt, row.SavedBy, row.Note, row.IsRetired)).ToListAsync(cancel);
+        return versions.Count == 0 ? Problem.NotThere($"{shelf.What} “{name}”") : TypedResults.Ok(versions);
+    }
+
+    /// <summary>Why a document is not saved, with each of its faults.</summary>
+    public static ProblemHttpResult Faulty<TVersion>(this DocumentShelf<TVersion> shelf, JsonFaultException error)
+        where TVersion : NamedDocument, new() => Problem.Of(
+        StatusCodes.Status422UnprocessableEntity, $"{shelf.What}-faulty",
+        error.Faults.Length == 1 ? $"The {shelf.What} has a fault: {error.Faults[0]}" : $"The {shelf.What} has {error.Faults.Length} faults.", ("faults", DocumentFaultRecord.Of(error.Faults)));
+
     /// <summary>Saves a document that was read and found in order.</summary>
     /// <remarks>One that is there is bound to what was seen if If-Match says so; a file under version control is saved unseen.</remarks>
     /// <param name="address">Of a document that is new.</param>

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Security.Cryptography;
 using Daxlin.Service.Storage;
 using Microsoft.AspNetCore.DataProtection;
@@ -36,6 +37,9 @@ public sealed class SecretStore(DataFolder folder, IDataProtectionProvider prote
             return null;
         }
     }
+
+    /// <summary>Those of some names that nothing is kept under.</summary>
+    public ImmutableArray<string> MissingOf(IEnumerable<string> names) => [.. names.Where(name => Find(name) is null)];
 
     /// <summary>Keeps a secret in the place of what was kept by the name; the old or the new is there at any moment.</summary>
     public void Keep(string name, string secret)

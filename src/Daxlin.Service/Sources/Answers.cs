@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using System.Text.Json;
+using Daxlin.Core.Capture;
 using Daxlin.Core.Posting.Receivers;
 using Daxlin.Core.Sources;
 using Daxlin.Service.Captures;
@@ -9,7 +10,6 @@ using Daxlin.Service.Posting.Deliveries;
 using Daxlin.Service.Posting.Deliveries.Ways;
 using Daxlin.Service.Posting.Tables;
 using Daxlin.Service.Storage;
-using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using MimeKit;
 
@@ -136,8 +136,7 @@ internal sealed class Answers(
     private static async Task<MimeMessage> MessageOf(SourceItem item, MailAnswer answer, DaxlinDb db, CancellationToken cancel)
     {
         var (told, tables) = await Told(item, answer.Attached, db, cancel);
-        var subject = string.Concat(item.Name.Select(letter => char.IsControl(letter) ? ' ' : letter));
-        var message = new MimeMessage { Subject = AnswerText.Fill(answer.Line.Subject, subject, told) };
+        var message = new MimeMessage { Subject = AnswerText.Fill(answer.Line.Subject, item.Name, told) };
         message.From.Add(MailboxAddress.Parse(answer.Line.From));
         message.To.Add(new MailboxAddress("", item.AnswerTo));
         // The same however often it is looked at, so that it can be found.
@@ -149,18 +148,19 @@ internal sealed class Answers(
         }
         // So that no program answers it in turn (RFC 3834, 5).
         message.Headers.Add("Auto-Submitted", "auto-replied");
-        var body = new BodyBuilder { TextBody = AnswerText.Fill(answer.Text, subject, told) };
-        foreach (var (name, bytes, type) in tables)
-            ((MimePart)body.Attachments.Add(name, bytes, ContentType.Parse(type))).ContentTransferEncoding = ContentEncoding.Base64;
+        var body = new BodyBuilder { TextBody = AnswerText.Fill(answer.Text, item.Name, told) };
+        // Written as text, a table's line ends would become those of mail.
+        foreach (var table in tables)
+            ((MimePart)body.Attachments.Add(table.Name, table.Content, ContentType.Parse(table.MediaType))).ContentTransferEncoding = ContentEncoding.Base64;
         message.Body = body.ToMessageBody();
         return message;
     }
 
     /// <summary>What is said of each part, and the rows of each document.</summary>
-    private static async Task<(ImmutableArray<AnsweredInvoice> Told, ImmutableArray<(string Name, byte[] Bytes, string Type)> Tables)> Told(SourceItem item, AnswerTable attached, DaxlinDb db, CancellationToken cancel)
+    private static async Task<(ImmutableArray<AnsweredInvoice> Told, ImmutableArray<TableFile> Tables)> Told(SourceItem item, AnswerTable attached, DaxlinDb db, CancellationToken cancel)
     {
         var told = ImmutableArray.CreateBuilder<AnsweredInvoice>();
-        var tables = ImmutableArray.CreateBuilder<(string, byte[], string)>();
+        var tables = ImmutableArray.CreateBuilder<TableFile>();
         foreach (var part in Parts(item))
         {
             if (part.Outcome == "left-out")
@@ -179,9 +179,12 @@ internal sealed class Answers(
             told.AddRange(invoices.Select(one => new AnsweredInvoice(
                 one.InvoiceNumber.Length > 0 ? $"{one.InvoiceNumber} ({part.Name})" : part.Name, $"{one.Total} {one.Currency}".Trim(),
                 one.State switch { InvoiceState.Held => "held", InvoiceState.Unplaced => "unplaced", _ => "clear" }, one.FirstFinding)));
-            var form = attached switch { AnswerTable.Csv => "csv", AnswerTable.Xlsx => "xlsx", _ => "" };
-            if (form.Length > 0 && TableEndpoints.File(await CapturedTable.Of([.. invoices.Select(one => one.Id)], db, cancel), form, Path.GetFileNameWithoutExtension(Core.Capture.FileName.Of(part.Name))).Result is FileContentHttpResult file)
-                tables.Add((file.FileDownloadName!, file.FileContents.ToArray(), file.ContentType.Split(';')[0]));
+            if (attached != AnswerTable.None)
+            {
+                tables.Add(TableFile.Of(
+                    await CapturedTable.Of([.. invoices.Select(one => one.Id)], db, cancel), attached == AnswerTable.Csv ? TableFile.Csv : TableFile.Xlsx,
+                    Path.GetFileNameWithoutExtension(FileName.Of(part.Name)))!);
+            }
         }
         return (told.ToImmutable(), tables.ToImmutable());
     }

@@ -5,7 +5,8 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Daxlin.Service.Sources;
 
-/// <summary>Two services that look at one mailbox would each have half of the invoices: what is restored looks at none until a person says so.</summary>
+/// <summary>What sources and answers of a backup must not do by themselves: the service that it was made of may have gone on.</summary>
+/// <remarks>Two services that look at one mailbox would each have half of the invoices: what is restored looks at none until a person says so. An answer that waited may have been sent since.</remarks>
 internal static class RestoredSources
 {
     /// <returns>How many are paused by it.</returns>
@@ -20,5 +21,15 @@ internal static class RestoredSources
         }
         await db.SaveChangesAsync(cancel);
         return watched.Count;
+    }
+
+    /// <returns>How many answers are given up by it.</returns>
+    public static async Task<int> GiveAnswersUp(DaxlinDb db, CancellationToken cancel)
+    {
+        var waiting = await db.SourceItems.Where(item => item.AnswerState == AnswerState.Waiting || item.AnswerState == AnswerState.Sending).ToListAsync(cancel);
+        foreach (var item in waiting)
+            (item.AnswerState, item.AnswerSays) = (AnswerState.GivenUp, $"It waited when the backup was made that this was restored from; whether {item.AnswerTo} was told since, nobody can tell here.");
+        await db.SaveChangesAsync(cancel);
+        return waiting.Count;
     }
 }

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Daxlin.Service.Posting.Layouts;
+using Daxlin.Service.NamedDocuments;
 
 namespace Daxlin.Service.Sources;
 
@@ -30,8 +31,6 @@ public sealed record SourceDetail(
     string Name, int Version, int Newest, DateTime SavedAt, string SavedBy, string Note, string State, string Trouble, DateTime? TroubleSince, DateTime? LookedAt, DateTime? TakenAt, string Text,
     ImmutableArray<string> Says, ImmutableArray<string> SecretsMissing);
 
-public sealed record SourceVersionRecord(int Version, DateTime SavedAt, string SavedBy, string Note, bool IsRetired);
-
 /// <param name="Document">The source's document, as text.</param>
 public sealed record SourceToCheck(string? Document = null);
 
@@ -40,7 +39,7 @@ public sealed record SourceToCheck(string? Document = null);
 /// <param name="Secrets">The names of the secrets that it needs.</param>
 /// <param name="SecretsMissing">Those of them that are not kept yet.</param>
 public sealed record CheckedSource(
-    string Name, ImmutableArray<LayoutFaultRecord> DocumentFaults, ImmutableArray<string> Says, ImmutableArray<string> Secrets, ImmutableArray<string> SecretsMissing);
+    string Name, ImmutableArray<DocumentFaultRecord> DocumentFaults, ImmutableArray<string> Says, ImmutableArray<string> Secrets, ImmutableArray<string> SecretsMissing);
 
 /// <summary>A file or a message that came.</summary>
 /// <param name="From">Whom a message is from; empty for a file.</param>

@@ -69,12 +69,7 @@ internal static class SourceEndpoints
             row.Document, source?.Says ?? [], shelf.MissingOf(source)));
     }
 
-    private static async Task<Results<Ok<List<SourceVersionRecord>>, ProblemHttpResult>> Versions(string name, DaxlinDb db, CancellationToken cancel)
-    {
-        var versions = await db.Sources.Where(row => row.Name == name).OrderByDescending(row => row.Version)
-            .Select(row => new SourceVersionRecord(row.Version, row.SavedAt, row.SavedBy, row.Note, row.IsRetired)).ToListAsync(cancel);
-        return versions.Count == 0 ? NotThere(name) : TypedResults.Ok(versions);
-    }
+    private static Task<Results<Ok<List<DocumentVersionRecord>>, ProblemHttpResult>> Versions(string name, SourceShelf shelf, CancellationToken cancel) => shelf.Versions(name, cancel);
 
     private static async Task<Results<Ok<List<SourceItemRecord>>, ProblemHttpResult>> Items(string name, [AsParameters] ListPage page, HttpContext context, DaxlinDb db, CancellationToken cancel)
     {
@@ -112,9 +107,7 @@ internal static class SourceEndpoints
         }
         catch (JsonFaultException error)
         {
-            return Problem.Of(
-                StatusCodes.Status422UnprocessableEntity, "source-faulty",
-                error.Faults.Length == 1 ? $"The source has a fault: {error.Faults[0]}" : $"The source has {error.Faults.Length} faults.", ("faults", TriedLayouts.Records(error.Faults)));
+            return shelf.Faulty(error);
         }
         return await shelf.Save(source.Name, document, note, $"/api/v1/sources/{source.Name}", request, actor, turn, cancel);
     }
@@ -130,7 +123,7 @@ internal static class SourceEndpoints
         }
         catch (JsonFaultException error)
         {
-            return TypedResults.Ok(new CheckedSource("", TriedLayouts.Records(error.Faults), [], [], []));
+            return TypedResults.Ok(new CheckedSource("", DocumentFaultRecord.Of(error.Faults), [], [], []));
         }
     }
 

@@ -63,7 +63,7 @@ internal sealed class SourceShelf(DaxlinDb db, SecretStore secrets, SourceWatch 
     }
 
     /// <summary>Names of secrets that a source needs and that are not kept yet.</summary>
-    public ImmutableArray<string> MissingOf(Source? source) => [.. (source?.Way.Secrets ?? []).Where(name => secrets.Find(name) is null)];
+    public ImmutableArray<string> MissingOf(Source? source) => secrets.MissingOf(source?.Way.Secrets ?? []);
 
     /// <summary>A sentence for each source that is watched and could not be looked at the last time.</summary>
     public static async Task<List<string>> Troubles(DaxlinDb db, CancellationToken cancel)

@@ -12,28 +12,45 @@ using Microsoft.EntityFrameworkCore;
 namespace Daxlin.Service.Sources;
 
 /// <summary>Takes in what came from a source, once: its own bytes, the documents in it, and a note of what was left out, in one change.</summary>
-internal sealed class Taking(IDbContextFactory<DaxlinDb> databases, DocumentStore documents, ReadingProcesses readers, DataFolder folder, WriteTurn turn, BatchEvents events, IServiceScopeFactory scopes, TimeProvider clock)
+internal sealed class Taking(IDbContextFactory<DaxlinDb> databases, DocumentStore documents, ReadingProcesses readers, DataFolder folder, WriteTurn turn, BatchEvents events, IServiceScopeFactory scopes, TimeProvider clock, ILogger<Taking> log)
 {
-    /// <summary>What became of it before; null if it never came.</summary>
-    public async Task<SourceItem?> Before(string source, string key, CancellationToken cancel)
+    /// <summary>What a mail server hands out is a message, whatever it begins with.</summary>
+    private const string AsMessage = "message.eml";
+
+    /// <summary>Says that a file was taken as it is, by its place, size and time.</summary>
+    public async Task<bool> Knows(string source, string stamp, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return await db.SourceItems.AsNoTracking().SingleOrDefaultAsync(row => row.Source == source && row.Key == key, cancel);
+        return await db.SourceItems.AnyAsync(row => row.Source == source && row.Stamp == stamp, cancel);
     }
 
-    /// <summary>Says that a file was taken as it is, by its size and time.</summary>
-    public async Task<bool> Knows(string source, string name, string stamp, CancellationToken cancel)
+    /// <param name="came">Whose bytes are kept already, unless it is too large.</param>
+    /// <returns>What became of it, and whether that was now.</returns>
+    public async Task<(SourceItem Item, bool IsNew)> TakeOnce(ComingItem came, CancellationToken cancel)
     {
-        await using var db = await databases.CreateDbContextAsync(cancel);
-        return await db.SourceItems.AnyAsync(row => row.Source == source && row.Name == name && row.Stamp == stamp, cancel);
+        await using (var db = await databases.CreateDbContextAsync(cancel))
+        {
+            if (await db.SourceItems.AsNoTracking().SingleOrDefaultAsync(row => row.Source == came.Source && row.Key == came.Key, cancel) is { } before)
+                return (before, false);
+        }
+        if (came.Sha256.Length == 0)
+            return (await LeaveOut(came, new TooLargeException().Message, cancel), true);
+        try
+        {
+            return (await Take(came, cancel), true);
+        }
+        catch (Exception error) when (!cancel.IsCancellationRequested && error is not IOException && StorageFaults.Of(error) is null)
+        {
+            // A fault of ours must not hold up all that comes after it.
+            log.LogError(error, "Taking {Name} from the source {Source} failed", came.Key, came.Source);
+            return (await LeaveOut(came, "Daxlin failed on it; the log has the details. Its bytes are kept.", cancel), true);
+        }
     }
 
-    /// <param name="came">Whose bytes are kept already.</param>
-    /// <returns>What became of it, now or before.</returns>
-    public async Task<SourceItem> Take(ComingItem came, CancellationToken cancel)
+    private async Task<SourceItem> Take(ComingItem came, CancellationToken cancel)
     {
         // A PDF as it is needs no opening.
-        if (!came.IsMessage && (await documents.BeginningOf(came.Sha256, cancel)).Span.IndexOf("%PDF-"u8) >= 0)
+        if (!came.IsMessage && FileKinds.Of(came.Name, (await documents.BeginningOf(came.Sha256, cancel)).Span) is FileKind.Pdf)
         {
             var name = FileName.Of(came.Name);
             return await Store(came, [(new KeptFile(name, came.Sha256, came.Size), name)], [], cancel);
@@ -54,15 +71,15 @@ internal sealed class Taking(IDbContextFactory<DaxlinDb> databases, DocumentStor
     }
 
     /// <summary>Notes that something was not taken as a whole, so that it is not looked at again.</summary>
-    public Task<SourceItem> LeaveOut(ComingItem came, string why, CancellationToken cancel) =>
-        Store(came, [], [new SourcePart(FileName.Of(came.Name), "left-out", why, "")], cancel);
+    private Task<SourceItem> LeaveOut(ComingItem came, string why, CancellationToken cancel) =>
+        Store(came, [], [new SourcePart(came.IsMessage ? "the message" : FileName.Of(came.Name), "left-out", why, "")], cancel);
 
     private async Task<(ImmutableArray<(KeptFile File, string Name)> Files, ImmutableArray<SourcePart> LeftOut)> FilesOf(ComingItem came, string opened, CancellationToken cancel)
     {
         ImmutableArray<FoundFile> found;
         try
         {
-            found = await readers.Unpack(came.Sha256, came.IsMessage ? "message.eml" : FileName.Of(came.Name), opened, cancel);
+            found = await readers.Unpack(came.Sha256, came.IsMessage ? AsMessage : FileName.Of(came.Name), opened, cancel);
         }
         catch (Exception error) when (error is UnreadableException or ReaderDiedException)
         {
@@ -82,7 +99,7 @@ internal sealed class Taking(IDbContextFactory<DaxlinDb> databases, DocumentStor
     /// <summary>A part's name with the way to it, without the message or archive itself that all parts stand in.</summary>
     private static string NameOf(FoundFile file, ComingItem came)
     {
-        var outer = came.IsMessage ? "message.eml" : FileName.Of(came.Name);
+        var outer = came.IsMessage ? AsMessage : FileName.Of(came.Name);
         var within = file.Within == outer ? "" : file.Within.StartsWith(outer + "/", StringComparison.Ordinal) ? file.Within[(outer.Length + 1)..] : file.Within;
         return within.Length == 0 ? file.Name : $"{within}/{file.Name}";
     }
@@ -101,7 +118,7 @@ internal sealed class Taking(IDbContextFactory<DaxlinDb> databases, DocumentStor
             var taken = new List<FileTaken>();
             if (files.Length > 0)
             {
-                batch = await BatchOf(db, came.Batch, cancel);
+                (batch, _) = await OpeningBatch.Within(db, came.Batch, "", clock.GetUtcNow().UtcDateTime, cancel);
                 taken = await scope.ServiceProvider.GetRequiredService<BatchIntake>().AddWithin(
                     db, batch.Id, [.. files.Select(one => one.File)], Deed.Daxlin, $"took in a document from the source “{came.Source}”", cancel);
             }
@@ -122,7 +139,7 @@ internal sealed class Taking(IDbContextFactory<DaxlinDb> databases, DocumentStor
                 AnswerState = came.Answer.To.Length > 0 ? AnswerState.Waiting : AnswerState.None,
                 AnswerTo = came.Answer.To,
                 AnswerSays = came.Answer.Says,
-                MessageId = came.Answer.MessageId,
+                MessageId = came.MessageId,
                 Parts = JsonSerializer.Serialize(parts, JsonSerializerOptions.Web),
             };
             db.SourceItems.Add(item);
@@ -134,15 +151,5 @@ internal sealed class Taking(IDbContextFactory<DaxlinDb> databases, DocumentStor
         if (batch is not null)
             events.Moved(batch.Id);
         return item;
-    }
-
-    private async Task<Batch> BatchOf(DaxlinDb db, string name, CancellationToken cancel)
-    {
-        if (await db.Batches.SingleOrDefaultAsync(row => row.Name == name, cancel) is { } kept)
-            return kept;
-        var batch = new Batch { Name = name, CreatedAt = clock.GetUtcNow().UtcDateTime };
-        db.Batches.Add(batch);
-        await db.SaveChangesAsync(cancel);
-        return batch;
     }
 }

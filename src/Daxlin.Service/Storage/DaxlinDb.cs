@@ -177,7 +177,7 @@ public class DaxlinDb(DbContextOptions<DaxlinDb> options) : IdentityUserContext<
             // Nothing is taken twice, whoever looks, and whatever dies between taking it and putting it away.
             item.HasIndex(row => new { row.Source, row.Key }).IsUnique();
             item.HasIndex(row => new { row.Source, row.Id });
-            item.HasIndex(row => new { row.Source, row.Name });
+            item.HasIndex(row => new { row.Source, row.Stamp });
             item.HasIndex(row => row.AnswerState);
             item.Property(row => row.AnswerState).HasConversion<string>();
             item.HasOne<Batch>().WithMany().HasForeignKey(row => row.BatchId);

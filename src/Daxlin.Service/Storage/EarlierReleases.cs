@@ -1,5 +1,6 @@
 using Daxlin.Core.History;
 using Daxlin.Service.History;
+using Daxlin.Service.Sources;
 using Daxlin.Service.Templates;
 using Daxlin.Service.Vendors;
 using Microsoft.EntityFrameworkCore;
@@ -18,6 +19,9 @@ internal static class EarlierReleases
             await TakeDecisions(db);
         foreach (var file in await db.PostedFiles.Where(row => row.Sha256 == "").ToListAsync())
             file.Sha256 = HistoryChain.ContentOf(file.Content);
+        // What items of sources are known by was kept as it is, before it was hashed.
+        foreach (var item in await db.SourceItems.Where(row => EF.Functions.Like(row.Key, "%\n%")).ToListAsync())
+            (item.Key, item.Stamp) = (ComingItem.KeyOf(item.Key), item.Stamp.Length > 0 ? ComingItem.KeyOf(item.Name, item.Stamp) : "");
         await VendorRegister.FillIn(db, now);
         await db.SaveChangesAsync();
     }

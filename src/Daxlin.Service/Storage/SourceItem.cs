@@ -8,13 +8,13 @@ public sealed class SourceItem
     /// <summary>The name of the source.</summary>
     public required string Source { get; set; }
 
-    /// <summary>What it is known by in its source, so that it is taken once: a file by its place and bytes, a message by its id. At most one of each.</summary>
+    /// <summary>The hash of what it is known by in its source, so that it is taken once: a file's place and bytes, a message's id and body. At most one of each.</summary>
     public required string Key { get; set; }
 
     /// <summary>What it was called: a file's place below the source's folder, a message's subject.</summary>
     public required string Name { get; set; }
 
-    /// <summary>A file's size and time, by which one that stays where it is is known without reading it; empty for a message.</summary>
+    /// <summary>The hash of a file's place, size and time, by which one that stays where it is is known without reading it; empty for a message.</summary>
     public string Stamp { get; set; } = "";
 
     /// <summary>Whom a message is from; empty for a file.</summary>

@@ -18,7 +18,7 @@ public class FolderSourceTests
         })).Status);
 
     /// <summary>Looks until nothing waits to settle.</summary>
-    private static async Task<JsonNode> Look(ServiceUnderTest service)
+    internal static async Task<JsonNode> Look(ServiceUnderTest service)
     {
         for (var patience = System.Diagnostics.Stopwatch.StartNew(); ;)
         {
@@ -183,14 +183,14 @@ public class FolderSourceTests
 
     [Theory]
     [InlineData("""{ "name": "share", "batch": "Share", "folder": { "path": "srv/in" } }""", "line 1, folder.path: A folder is named from the root on")]
-    [InlineData("""{ "name": "share", "batch": "Share {week}", "folder": { "path": "/srv/in" } }""", "batch: “{week}” is not known here; {day}, {month} and {folder} are.")]
+    [InlineData("""{ "name": "share", "batch": "Share {week}", "folder": { "path": "/srv/in" } }""", "batch: “{week}” is not known here; there are {day}, {month}, {folder}.")]
     [InlineData("""{ "name": "share", "batch": "Share" }""", "The way is missing: “folder” or “mailbox”.")]
     [InlineData("""{ "name": "share", "batch": "Share", "folder": { "path": "/srv/in", "wait": 3 } }""", "folder.wait")]
     [InlineData("""{ "name": "post", "batch": "Post", "mailbox": { "host": "mail.kestrel.example", "encryption": "none", "user": "a", "password": "b" } }""", "A password is never sent in the open")]
     [InlineData("""{ "name": "post", "batch": "Post {folder}", "mailbox": { "host": "mail.kestrel.example", "user": "a", "password": "b" } }""", "a message stands in none")]
     [InlineData("""{ "name": "post", "batch": "Post", "mailbox": { "host": "mail.kestrel.example", "user": "a", "password": "b", "token": "c" } }""", "One of “password” and “token” is wanted")]
     [InlineData("""{ "name": "post", "batch": "Post", "mailbox": { "host": "mail.kestrel.example", "user": "a", "password": "b", "rules": [{ "take": false, "batch": "X" }] } }""", "mailbox.rules[0].batch: What is left alone goes into no batch.")]
-    [InlineData("""{ "name": "post", "batch": "Post", "mailbox": { "host": "mail.kestrel.example", "user": "a", "password": "b", "answer": { "host": "mail.kestrel.example", "from": "a@b.example", "text": "{sum}" } } }""", "mailbox.answer.text: “{sum}” is not known here; {subject}, {list}, {counts} are.")]
+    [InlineData("""{ "name": "post", "batch": "Post", "mailbox": { "host": "mail.kestrel.example", "user": "a", "password": "b", "answer": { "host": "mail.kestrel.example", "from": "a@b.example", "text": "{sum}" } } }""", "mailbox.answer.text: “{sum}” is not known here; there are {subject}, {list}, {counts}.")]
     public async Task A_faulty_source_is_refused_with_its_place(string document, string says)
     {
         await using var service = await ServiceUnderTest.Start();

@@ -199,6 +199,21 @@ public class MailboxSourceTests
         await Look(service);
         await Until(item => (string?)item["name"] == "Second" && (string?)item["answer"] == "sent");
         Assert.Equal("Re: Second", Assert.Single(post.Messages).Subject);
+
+        // What waits in a backup is not sent by what is restored from it: the service it was made of sends it.
+        await Save(service, server.Port, Answer(nowhere));
+        await server.Put(Letters.With("Third"));
+        await Look(service);
+        await Until(item => (string?)item["name"] == "Third" && ((string)item["answerSays"]!).Length > 0);
+        var (backup, restored) = (Path.Combine(service.Data, "backup"), Directory.CreateTempSubdirectory("daxlin-restored-").FullName);
+        Assert.Equal(0, (await ServiceUnderTest.RunToEnd(["backup", backup, "--data", service.Data, .. await StoreUnderTest.Arguments(service.Data)])).ExitCode);
+        var said = await ServiceUnderTest.RunToEnd("restore", backup, "--data", restored);
+        Assert.Contains("answers-waited", said.Said, StringComparison.Ordinal);
+        await using var now = await ServiceUnderTest.Start(restored, isOwnStore: true);
+        var third = (await Items(now))[^1];
+        Assert.Equal(("Third", "given-up"), ((string?)third["name"], (string?)third["answer"]));
+        Assert.StartsWith("It waited when the backup was made", (string?)third["answerSays"], StringComparison.Ordinal);
+        Assert.Equal("paused", (string?)(await now.Get("sources"))[0]!["state"]);
     }
 
     /// <summary>Messages of many shapes, each with how many documents it brings and how many parts of it are left out.</summary>

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Daxlin.Core.Json;
 using Daxlin.Core.Templates;
 
 namespace Daxlin.Core.Posting.Layouts;
@@ -23,13 +24,16 @@ public sealed class LayoutFileNames(FileRule rule, RunFacts run)
             FilesPer.Invoice => Text(invoice.Id),
             _ => "",
         } + "\n" + (rule.PartsTables ? table.Name : "");
-        var wanted = rule.Name
-            .Replace("{run}", Text(run.Number), StringComparison.Ordinal)
-            .Replace("{date}", run.On.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), StringComparison.Ordinal)
-            .Replace("{invoice}", Text(invoice.Id), StringComparison.Ordinal)
-            .Replace("{vendor}", Plain(invoice.Vendor), StringComparison.Ordinal)
-            .Replace("{number}", Plain(invoice.Fields.GetValueOrDefault(TradeNames.InvoiceNumber, "")), StringComparison.Ordinal)
-            .Replace("{table}", Plain(table.Name), StringComparison.Ordinal);
+        var wanted = NamesInBraces.Fill(rule.Name, part => part switch
+        {
+            "run" => Text(run.Number),
+            "date" => run.On.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+            "invoice" => Text(invoice.Id),
+            "vendor" => Plain(invoice.Vendor),
+            "number" => Plain(invoice.Fields.GetValueOrDefault(TradeNames.InvoiceNumber, "")),
+            "table" => Plain(table.Name),
+            _ => null,
+        });
         for (var another = 1; ; another++)
         {
             var name = (another == 1 ? wanted : $"{wanted}-{Text(another)}") + "." + rule.Ending;

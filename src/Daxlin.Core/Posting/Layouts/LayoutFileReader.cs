@@ -68,12 +68,9 @@ internal static partial class LayoutFileReader
             FilesPer.Invoice => "-{invoice}",
             _ => "",
         });
-        foreach (Match part in Part().Matches(name))
-        {
-            if (!Parts.Contains(part.Groups[1].Value))
-                faults.Add(place.Find("name")!, $"“{part.Value}” is unknown in a file's name; there are {string.Join(", ", Parts.Select(one => "{" + one + "}"))}.");
-        }
-        if (name.Length is 0 or > 100 || Part().Replace(name, "").AsSpan().ContainsAny(NotInNames) || name.StartsWith('.'))
+        foreach (var part in NamesInBraces.Of(name).Where(part => !Parts.Contains(part)))
+            faults.Add(place.Find("name")!, $"“{{{part}}}” is unknown in a file's name; there are {NamesInBraces.Listed(Parts)}.");
+        if (name.Length is 0 or > 100 || NamesInBraces.Fill(name, _ => "").AsSpan().ContainsAny(NotInNames) || name.StartsWith('.'))
             faults.Add(place.Find("name")!, "A file's name has 1 to 100 letters and none of / \\ : * ? \" < > |.");
         if (per == FilesPer.Vendor && !name.Contains("{vendor}", StringComparison.Ordinal))
             faults.Add(place.Find("name")!, "Each vendor has a file of its own, so the name needs {vendor}.");
@@ -91,7 +88,4 @@ internal static partial class LayoutFileReader
 
     [GeneratedRegex(@"^[A-Za-z0-9]{1,10}$", RegexOptions.CultureInvariant)]
     private static partial Regex Ending();
-
-    [GeneratedRegex(@"\{([^{}]*)\}", RegexOptions.CultureInvariant)]
-    private static partial Regex Part();
 }

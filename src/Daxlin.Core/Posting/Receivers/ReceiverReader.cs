@@ -11,7 +11,6 @@ public sealed partial class ReceiverReader
     public const int Longest = 50_000;
 
     private const int MostAddressees = 20;
-    private const int HighestPort = 65_535;
 
     private readonly FaultList faults = new();
 
@@ -36,8 +35,8 @@ public sealed partial class ReceiverReader
         var keys = ways.Select(way => way.Key).ToArray();
         if (!faults.IsObjectOf(place, ["name", "layout", "atOnce", .. keys]))
             return null;
-        var name = NameIn(place, "name");
-        var layout = place.Find("layout") is null ? "" : NameIn(place, "layout");
+        var name = faults.RequiredName(place, "name");
+        var layout = place.Find("layout") is null ? "" : faults.RequiredName(place, "layout");
         var atOnce = faults.Flag(place.Find("atOnce"), false);
         var said = ways.Where(way => place.Find(way.Key) is not null).ToList();
         if (said.Count != 1)
@@ -69,7 +68,7 @@ public sealed partial class ReceiverReader
         if (!faults.IsObjectOf(place, "url", "secret"))
             return null;
         var text = faults.RequiredText(place, "url");
-        var secret = NameIn(place, "secret");
+        var secret = faults.RequiredName(place, "secret");
         if (text.Length == 0)
             return null;
         if (!Uri.TryCreate(text, UriKind.Absolute, out var url) || url.Scheme is not ("http" or "https") || url.UserInfo.Length > 0)
@@ -84,92 +83,45 @@ public sealed partial class ReceiverReader
 
     private MailWay? ReadMail(JsonPlace place)
     {
-        if (!faults.IsObjectOf(place, "host", "port", "encryption", "user", "password", "from", "to", "subject"))
+        if (!faults.IsObjectOf(place, [.. MailServerReader.Keys, "to"]))
             return null;
-        var encryption = faults.OneOf(place.Find("encryption"), MailEncryption.StartTls, ("starttls", MailEncryption.StartTls), ("tls", MailEncryption.Tls), ("none", MailEncryption.None));
-        var (user, password) = UserAndPassword(place, isUserNeeded: false);
-        if (user.Length > 0 && password.Length == 0)
-            faults.Add(place, "The key “password” is missing: the name of the secret that holds it.");
-        if (user.Length > 0 && encryption == MailEncryption.None)
-            faults.Add(place.Find("encryption")!, "A password is never sent in the open: “starttls” or “tls” is wanted here.");
         var addressees = faults.Texts(place.Find("to"));
         if (place.Find("to") is not { } to)
             faults.Add(place, "The key “to” is missing: whom the message is for.");
         else if (addressees.Length > MostAddressees)
             faults.Add(to, $"At most {MostAddressees} addressees are wanted here.");
-        else if (addressees.FirstOrDefault(one => !Address().IsMatch(one)) is { } faulty)
+        else if (addressees.FirstOrDefault(one => !MailServerReader.IsAddress(one)) is { } faulty)
             faults.Add(to, $"“{faulty}” is no mail address.");
-        var from = faults.RequiredText(place, "from");
-        if (from.Length > 0 && !Address().IsMatch(from))
-            faults.Add(place.Find("from")!, $"“{from}” is no mail address.");
-        var subject = faults.Text(place.Find("subject"), "Posting run {run}");
-        if (subject.Length > 200 || subject.Any(char.IsControl))
-            faults.Add(place.Find("subject")!, "A subject is one line of 200 letters at most.");
-        var port = Port(place, encryption switch { MailEncryption.Tls => 465, MailEncryption.None => 25, _ => 587 });
-        return new MailWay(HostIn(place), port, encryption, user, password, from, addressees, subject);
+        return MailServerReader.Read(place, addressees, "Posting run {run}", faults);
     }
 
     private SftpWay? ReadSftp(JsonPlace place)
     {
         if (!faults.IsObjectOf(place, "host", "port", "user", "password", "key", "hostKey", "folder"))
             return null;
-        var (user, password) = UserAndPassword(place, isUserNeeded: true);
-        var key = place.Find("key") is null ? "" : NameIn(place, "key");
+        var (user, password) = UserAndPassword(place);
+        var key = place.Find("key") is null ? "" : faults.RequiredName(place, "key");
         if (key.Length == 0 == (password.Length == 0))
             faults.Add(place, "One of “key” and “password” is wanted: the name of the secret that holds it.");
         var hostKey = faults.RequiredText(place, "hostKey");
         if (hostKey.Length > 0 && !HostKeyHash().IsMatch(hostKey))
             faults.Add(place.Find("hostKey")!, "The hash of the machine's key is wanted here, as “ssh-keygen -l” prints it: SHA256: and 43 letters.");
-        return new SftpWay(HostIn(place), Port(place, 22), user, password, key, hostKey, faults.Text(place.Find("folder"), "."));
+        return new SftpWay(faults.RequiredHost(place), faults.Port(place, 22), user, password, key, hostKey, faults.Text(place.Find("folder"), "."));
     }
 
     private TableWay? ReadTables(JsonPlace place)
     {
         if (!faults.IsObjectOf(place, "host", "port", "database", "user", "password", "schema"))
             return null;
-        var (user, password) = UserAndPassword(place, isUserNeeded: true);
+        var (user, password) = UserAndPassword(place);
         var schema = faults.Text(place.Find("schema"), "daxlin");
         if (!PlainName().IsMatch(schema))
             faults.Add(place.Find("schema")!, "A schema's name is small letters, digits and _, beginning with a letter, 40 at most.");
-        return new TableWay(HostIn(place), Port(place, 5432), faults.RequiredText(place, "database"), user, password, schema);
+        return new TableWay(faults.RequiredHost(place), faults.Port(place, 5432), faults.RequiredText(place, "database"), user, password, schema);
     }
 
-    private (string User, string Password) UserAndPassword(JsonPlace place, bool isUserNeeded)
-    {
-        var user = isUserNeeded ? faults.RequiredText(place, "user") : faults.Text(place.Find("user"));
-        return (user, place.Find("password") is null ? "" : NameIn(place, "password"));
-    }
-
-    private string HostIn(JsonPlace place)
-    {
-        var host = faults.RequiredText(place, "host");
-        if (host.Length > 0 && Uri.CheckHostName(host) == UriHostNameType.Unknown)
-            faults.Add(place.Find("host")!, $"“{host}” is no machine's name.");
-        return host;
-    }
-
-    private int Port(JsonPlace place, int usual)
-    {
-        var port = faults.Count(place.Find("port"), usual, HighestPort);
-        if (port == 0)
-            faults.Add(place.Find("port")!, $"A port from 1 to {HighestPort} is wanted here.");
-        return port;
-    }
-
-    private string NameIn(JsonPlace parent, string key)
-    {
-        var name = faults.RequiredText(parent, key);
-        if (name.Length > 0 && DocumentName.FaultOf(name) is { } fault)
-            faults.Add(parent.Find(key)!, fault);
-        return name;
-    }
-
-    /// <summary>Says that a text is a bare address.</summary>
-    internal static bool IsAddress(string text) => Address().IsMatch(text);
-
-    /// <summary>A bare address, without a name before it or anything behind.</summary>
-    [GeneratedRegex(@"^[^\s@<>,;""]{1,64}@[^\s@<>,;""]{1,190}$", RegexOptions.CultureInvariant)]
-    private static partial Regex Address();
+    private (string User, string Password) UserAndPassword(JsonPlace place) =>
+        (faults.RequiredText(place, "user"), place.Find("password") is null ? "" : faults.RequiredName(place, "password"));
 
     [GeneratedRegex("^SHA256:[A-Za-z0-9+/]{43}$", RegexOptions.CultureInvariant)]
     private static partial Regex HostKeyHash();

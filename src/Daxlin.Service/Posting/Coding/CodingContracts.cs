@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.Posting.Layouts;
+using Daxlin.Service.NamedDocuments;
 
 namespace Daxlin.Service.Posting.Coding;
 
@@ -28,7 +29,7 @@ public sealed record CodingToTry(string? Document = null, ImmutableArray<int>? I
 /// <summary>What coding rules make of some invoices.</summary>
 /// <param name="DocumentFaults">What is wrong with the document; then it is tried on nothing.</param>
 /// <param name="Rules">How many lines each rule was of, from the first.</param>
-public sealed record TriedCoding(ImmutableArray<LayoutFaultRecord> DocumentFaults, ImmutableArray<TriedCodedInvoice> Invoices, ImmutableArray<TriedRule> Rules, int Lines);
+public sealed record TriedCoding(ImmutableArray<DocumentFaultRecord> DocumentFaults, ImmutableArray<TriedCodedInvoice> Invoices, ImmutableArray<TriedRule> Rules, int Lines);
 
 /// <param name="Of">What its lines are, in its own words.</param>
 /// <param name="Lines">Of so many lines it says a code.</param>

@@ -8,6 +8,7 @@ using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using Daxlin.Service.NamedDocuments;
 
 namespace Daxlin.Service.Posting.Coding;
 
@@ -77,7 +78,7 @@ internal static class CodingEndpoints
         {
             return Problem.Of(
                 StatusCodes.Status422UnprocessableEntity, "coding-faulty",
-                error.Faults.Length == 1 ? $"The coding rules have a fault: {error.Faults[0]}" : $"The coding rules have {error.Faults.Length} faults.", ("faults", TriedLayouts.Records(error.Faults)));
+                error.Faults.Length == 1 ? $"The coding rules have a fault: {error.Faults[0]}" : $"The coding rules have {error.Faults.Length} faults.", ("faults", DocumentFaultRecord.Of(error.Faults)));
         }
         if (Note.Of(note) is not { } words)
             return Note.TooLong;

@@ -8,6 +8,7 @@ using Daxlin.Service.Posting.Layouts;
 using Daxlin.Service.Posting.Lists;
 using Daxlin.Service.Storage;
 using Microsoft.EntityFrameworkCore;
+using Daxlin.Service.NamedDocuments;
 
 namespace Daxlin.Service.Posting.Coding;
 
@@ -28,7 +29,7 @@ internal sealed class TriedCodings(DaxlinDb db, ListShelf lists)
         }
         catch (JsonFaultException error)
         {
-            return new TriedCoding(TriedLayouts.Records(error.Faults), [], [], 0);
+            return new TriedCoding(DocumentFaultRecord.Of(error.Faults), [], [], 0);
         }
         var facts = await CodingFacts.Load(db, cancel) with { Rules = rules, Lists = known, Fault = null };
         var tried = ImmutableArray.CreateBuilder<TriedCodedInvoice>();

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using Daxlin.Core.Posting.Layouts;
+using Daxlin.Service.NamedDocuments;
 
 namespace Daxlin.Service.Posting.Layouts;
 
@@ -36,10 +37,6 @@ public sealed record OfferedFormat(string Format, ImmutableArray<string> Keys, b
     internal static OfferedFormat Of(FileFormat format) => new(format.Word(), [.. FileKeys.Of(format)], FileKeys.BeginsWithHeadings(format));
 }
 
-/// <param name="Place">The key's path.</param>
-/// <param name="Line">From 1; 0 if unknown.</param>
-public sealed record LayoutFaultRecord(string Place, int Line, string Message);
-
 /// <summary>A layout to be tried; nothing is stored.</summary>
 /// <param name="Document">The layout's document, as text.</param>
 /// <param name="Invoices">On these invoices; left out for those approved or posted last, or captured last where none is.</param>
@@ -51,7 +48,7 @@ public sealed record LayoutToTry(string? Document = null, ImmutableArray<int>? I
 /// <param name="Invoices">On which invoices it was tried.</param>
 /// <param name="Faults">What cannot be written, or comes to something other than the invoices do.</param>
 public sealed record TriedLayout(
-    string Name, ImmutableArray<LayoutFaultRecord> DocumentFaults, ImmutableArray<TriedInvoice> Invoices, ImmutableArray<TriedTable> Tables, ImmutableArray<RehearsedFile> Files,
+    string Name, ImmutableArray<DocumentFaultRecord> DocumentFaults, ImmutableArray<TriedInvoice> Invoices, ImmutableArray<TriedTable> Tables, ImmutableArray<RehearsedFile> Files,
     ImmutableArray<ProvedSumRecord> Proved, ImmutableArray<string> Faults);
 
 /// <param name="IsTaken">Whether a run by the layout would take it.</param>

@@ -86,9 +86,7 @@ internal static class LayoutEndpoints
         }
         catch (JsonFaultException error)
         {
-            return Problem.Of(
-                StatusCodes.Status422UnprocessableEntity, "layout-faulty",
-                error.Faults.Length == 1 ? $"The layout has a fault: {error.Faults[0]}" : $"The layout has {error.Faults.Length} faults.", ("faults", TriedLayouts.Records(error.Faults)));
+            return shelf.Faulty(error);
         }
         return await shelf.Save(layout.Name, document, note, $"/api/v1/posting-layouts/{layout.Name}", request, actor, turn, cancel);
     }

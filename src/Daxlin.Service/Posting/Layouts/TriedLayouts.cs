@@ -7,6 +7,7 @@ using Daxlin.Service.Posting.Coding;
 using Daxlin.Service.Posting.Lists;
 using Daxlin.Service.Storage;
 using Microsoft.EntityFrameworkCore;
+using Daxlin.Service.NamedDocuments;
 
 namespace Daxlin.Service.Posting.Layouts;
 
@@ -29,7 +30,7 @@ internal sealed class TriedLayouts(DaxlinDb db, ListShelf lists, CodingShelf cod
         }
         catch (JsonFaultException error)
         {
-            return new TriedLayout("", Records(error.Faults), [], [], [], [], []);
+            return new TriedLayout("", DocumentFaultRecord.Of(error.Faults), [], [], [], [], []);
         }
         var ids = invoices ?? await UsualInvoices(cancel);
         var run = new RunFacts((await db.PostingRuns.MaxAsync(row => (int?)row.Number, cancel) ?? 0) + 1, DateOnly.FromDateTime(clock.GetUtcNow().UtcDateTime));
@@ -74,7 +75,4 @@ internal sealed class TriedLayouts(DaxlinDb db, ListShelf lists, CodingShelf cod
         var wanted = ids.Take(Most).ToList();
         return db.Invoices.Where(invoice => wanted.Contains(invoice.Id) && invoice.State != InvoiceState.Unplaced).OrderBy(invoice => invoice.Id).Select(invoice => invoice.Id).ToListAsync(cancel);
     }
-
-    public static ImmutableArray<LayoutFaultRecord> Records(ImmutableArray<JsonFault> faults) =>
-        [.. faults.Select(fault => new LayoutFaultRecord(fault.Place, fault.Line, fault.Message))];
 }

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Daxlin.Service.Posting.Layouts;
+using Daxlin.Service.NamedDocuments;
 
 namespace Daxlin.Service.Posting.Receivers;
 
@@ -18,8 +19,6 @@ public sealed record ReceiverSummary(
 public sealed record ReceiverDetail(
     string Name, int Version, int Newest, DateTime SavedAt, string SavedBy, string Note, bool IsRetired, string Text, ImmutableArray<string> SecretsMissing);
 
-public sealed record ReceiverVersionRecord(int Version, DateTime SavedAt, string SavedBy, string Note, bool IsRetired);
-
 /// <param name="Document">The receiver's document, as text.</param>
 public sealed record ReceiverToCheck(string? Document = null);
 
@@ -28,7 +27,7 @@ public sealed record ReceiverToCheck(string? Document = null);
 /// <param name="Secrets">The names of the secrets that it needs.</param>
 /// <param name="SecretsMissing">Those of them that are not kept yet.</param>
 public sealed record CheckedReceiver(
-    string Name, ImmutableArray<LayoutFaultRecord> DocumentFaults, ImmutableArray<string> Says, ImmutableArray<string> Secrets, ImmutableArray<string> SecretsMissing);
+    string Name, ImmutableArray<DocumentFaultRecord> DocumentFaults, ImmutableArray<string> Says, ImmutableArray<string> Secrets, ImmutableArray<string> SecretsMissing);
 
 /// <summary>Whether a receiver can be reached.</summary>
 /// <param name="Says">What it said, or what stands in the way.</param>

@@ -67,12 +67,7 @@ internal static class ReceiverEndpoints
             row.Name, row.Version, newest.Version, row.SavedAt, row.SavedBy, row.Note, row.IsRetired, row.Document, shelf.MissingOf(ReceiverShelf.Read(row))));
     }
 
-    private static async Task<Results<Ok<List<ReceiverVersionRecord>>, ProblemHttpResult>> Versions(string name, DaxlinDb db, CancellationToken cancel)
-    {
-        var versions = await db.Receivers.Where(row => row.Name == name).OrderByDescending(row => row.Version)
-            .Select(row => new ReceiverVersionRecord(row.Version, row.SavedAt, row.SavedBy, row.Note, row.IsRetired)).ToListAsync(cancel);
-        return versions.Count == 0 ? NotThere(name) : TypedResults.Ok(versions);
-    }
+    private static Task<Results<Ok<List<DocumentVersionRecord>>, ProblemHttpResult>> Versions(string name, ReceiverShelf shelf, CancellationToken cancel) => shelf.Versions(name, cancel);
 
     private static async Task<Results<Ok<DocumentSaved>, Created<DocumentSaved>, ProblemHttpResult>> Save(
         HttpRequest request, string? note, Actor actor, ReceiverShelf shelf, WriteTurn turn, CancellationToken cancel)
@@ -85,9 +80,7 @@ internal static class ReceiverEndpoints
         }
         catch (JsonFaultException error)
         {
-            return Problem.Of(
-                StatusCodes.Status422UnprocessableEntity, "receiver-faulty",
-                error.Faults.Length == 1 ? $"The receiver has a fault: {error.Faults[0]}" : $"The receiver has {error.Faults.Length} faults.", ("faults", TriedLayouts.Records(error.Faults)));
+            return shelf.Faulty(error);
         }
         return await shelf.Save(receiver.Name, document, note, $"/api/v1/receivers/{receiver.Name}", request, actor, turn, cancel);
     }
@@ -103,7 +96,7 @@ internal static class ReceiverEndpoints
         }
         catch (JsonFaultException error)
         {
-            return TypedResults.Ok(new CheckedReceiver("", TriedLayouts.Records(error.Faults), [], [], []));
+            return TypedResults.Ok(new CheckedReceiver("", DocumentFaultRecord.Of(error.Faults), [], [], []));
         }
     }
 

@@ -58,7 +58,7 @@ internal sealed class ReceiverShelf(DaxlinDb db, SecretStore secrets, DeliveryWo
     }
 
     /// <summary>Names of secrets that a receiver needs and that are not kept yet.</summary>
-    public ImmutableArray<string> MissingOf(Receiver? receiver) => [.. (receiver?.Way.Secrets ?? []).Where(name => secrets.Find(name) is null)];
+    public ImmutableArray<string> MissingOf(Receiver? receiver) => secrets.MissingOf(receiver?.Way.Secrets ?? []);
 
     /// <summary>What failed may go well now that something was mended, so nobody waits for its next hour.</summary>
     public async Task TryNow(IQueryable<Delivery> deliveries, CancellationToken cancel)

@@ -1,13 +1,10 @@
 using System.Collections.Immutable;
 using System.Globalization;
-using System.Text;
 using System.Text.Json;
-using CsvHelper;
 using Daxlin.Core.Posting;
 using Daxlin.Core.Values;
 using Daxlin.Service.History;
 using Daxlin.Service.Invoices;
-using Daxlin.Service.Posting.Files;
 using Daxlin.Service.Review;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Templates;
@@ -173,24 +170,8 @@ internal static class TableEndpoints
     }
 
     /// <param name="form">csv, tsv or xlsx; csv if null.</param>
-    internal static Results<FileContentHttpResult, ProblemHttpResult> File(TableToHand table, string? form, string name) => form switch
-    {
-        null or "csv" => TypedResults.File(Encoding.UTF8.GetBytes(Csv(table)), "text/csv; charset=utf-8", name + ".csv"),
-        "tsv" => TypedResults.File(Encoding.UTF8.GetBytes(table.Tabbed), "text/tab-separated-values; charset=utf-8", name + ".tsv"),
-        "xlsx" => TypedResults.File(SheetToHand.Write(table, name), SheetBook.MediaType, name + ".xlsx"),
-        _ => Problem.Of(StatusCodes.Status422UnprocessableEntity, "form-unknown", $"A table is written as csv, tsv or xlsx; “{form}” is none of them."),
-    };
-
-    private static string Csv(TableToHand table)
-    {
-        using var text = new StringWriter(CultureInfo.InvariantCulture);
-        using (var csv = CsvWriter.Create(text, new CsvWriterOptions { NewLine = "\r\n" }, leaveOpen: true))
-        {
-            foreach (var row in table.Cells)
-                csv.WriteRecord([.. row]);
-        }
-        return text.ToString();
-    }
+    internal static Results<FileContentHttpResult, ProblemHttpResult> File(TableToHand table, string? form, string name) => TableFile.Of(table, form ?? TableFile.Csv, name) is { } file
+        ? file.ToResult() : Problem.Of(StatusCodes.Status422UnprocessableEntity, "form-unknown", $"A table is written as csv, tsv or xlsx; “{form}” is none of them.");
 
     private static string Day(DateTime at) => at.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
 

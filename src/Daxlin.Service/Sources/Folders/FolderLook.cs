@@ -1,5 +1,4 @@
 using System.Collections.Concurrent;
-using System.Globalization;
 using System.IO.Enumeration;
 using Daxlin.Core.Sources;
 using Daxlin.Service.Storage;
@@ -8,8 +7,7 @@ namespace Daxlin.Service.Sources.Folders;
 
 /// <summary>Looks at a folder: takes files that have settled, once each, and puts them away.</summary>
 /// <remarks>
-/// It asks the folder again and again: what a share of another machine says of changes by itself, it says late or never. A file that is still written to changes its size or time
-/// from one look to the next; one that is copied with the time that it had before is seen twice all the same before it is taken. Taking is stored before a file is moved, so what
+/// It asks the folder again and again: what a share of another machine says of changes by itself, it says late or never. Taking is stored before a file is moved, so what
 /// a kill leaves unmoved is known by its place and bytes, and is only moved.
 /// </remarks>
 internal sealed class FolderLook(Taking taking, DocumentStore documents, DataFolder data, TimeProvider clock) : ISourceWay<FolderSource>
@@ -19,71 +17,54 @@ internal sealed class FolderLook(Taking taking, DocumentStore documents, DataFol
 
     private static readonly TimeSpan LongestRest = TimeSpan.FromSeconds(5);
 
-    private readonly ConcurrentDictionary<string, Dictionary<string, Observed>> observed = new(StringComparer.Ordinal);
+    private readonly ConcurrentDictionary<string, SettlingFiles> settling = new(StringComparer.Ordinal);
 
     public async Task<LookedAt> Look(Source source, FolderSource way, CancellationToken cancel)
     {
         if (IsWithin(way.Path, data.Root) || IsWithin(data.Root, way.Path))
             throw new SourceTroubleException($"The folder {way.Path} and Daxlin's own data folder lie in each other; a source is a folder of its own.");
-        var files = FilesIn(way);
-        var before = observed.GetOrAdd(source.Name, _ => new Dictionary<string, Observed>(StringComparer.Ordinal));
-        var now = clock.GetUtcNow();
-        var settled = new List<(string Relative, Observed File)>();
-        var waiting = 0;
-        foreach (var (relative, length, modified) in files)
-        {
-            if (!before.TryGetValue(relative, out var known) || known.Length != length || known.Modified != modified)
-                before[relative] = known = new Observed(length, modified, now, IsDone: false);
-            if (known.IsDone)
-                continue;
-            if (now - known.Since >= TimeSpan.FromSeconds(way.SettleSeconds) && settled.Count < MostFiles)
-                settled.Add((relative, known));
-            else
-                waiting++;
-        }
-        foreach (var gone in before.Keys.Except(files.Select(file => file.Relative)).ToList())
-            before.Remove(gone);
+        var (now, settle) = (clock.GetUtcNow(), TimeSpan.FromSeconds(way.SettleSeconds));
+        var files = settling.GetValueOrDefault(source.Name, SettlingFiles.None).Look(FilesIn(way), now);
+        var settled = files.Settled(settle, now);
         var (taken, documentsTaken, leftOut) = (0, 0, 0);
         var trouble = default(SourceTroubleException);
-        foreach (var (relative, file) in settled)
+        foreach (var file in settled.Take(MostFiles))
         {
-            (SourceItem Item, bool IsNew)? came;
             try
             {
-                if (!way.Moves && await taking.Knows(source.Name, relative, file.Stamp, cancel))
+                if (!way.Moves && await taking.Knows(source.Name, StampOf(file), cancel))
                 {
-                    before[relative] = file with { IsDone = true };
+                    files = files.Done(file);
                     continue;
                 }
-                came = await Take(source, way, relative, file, cancel);
+                if (await Take(source, way, file, cancel) is not var (item, isNew))
+                {
+                    files = files.Without(file);
+                    continue;
+                }
+                files = way.Moves ? files.Without(file) : files.Done(file);
+                if (isNew)
+                    (taken, documentsTaken, leftOut) = (taken + 1, documentsTaken + item.Documents, leftOut + item.LeftOut);
             }
             catch (SourceTroubleException error)
             {
                 // The others are none the worse for it.
                 trouble ??= error;
-                continue;
             }
-            if (came is not { } item)
-            {
-                // It changed while it was read: it settles anew.
-                before.Remove(relative);
-                waiting++;
-                continue;
-            }
-            before[relative] = file with { IsDone = true };
-            if (item.IsNew)
-                (taken, documentsTaken, leftOut) = (taken + 1, documentsTaken + item.Item.Documents, leftOut + item.Item.LeftOut);
         }
+        settling[source.Name] = files;
         if (trouble is not null)
             throw trouble;
-        var rest = settled.Count == MostFiles ? TimeSpan.Zero : TimeSpan.FromSeconds(way.SettleSeconds) < LongestRest ? TimeSpan.FromSeconds(way.SettleSeconds) : LongestRest;
-        return new LookedAt(taken, documentsTaken, leftOut, waiting, rest);
+        return new LookedAt(taken, documentsTaken, leftOut, files.Open, settled.Length > MostFiles ? TimeSpan.Zero : settle < LongestRest ? settle : LongestRest);
     }
 
     /// <returns>Null if it changed meanwhile.</returns>
-    private async Task<(SourceItem Item, bool IsNew)?> Take(Source source, FolderSource way, string relative, Observed file, CancellationToken cancel)
+    private async Task<(SourceItem Item, bool IsNew)?> Take(Source source, FolderSource way, SeenFile file, CancellationToken cancel)
     {
-        var path = Path.Combine(way.Path, relative);
+        var path = Path.Combine(way.Path, file.Place);
+        // What cannot be said in letters cannot be opened by them either.
+        if (file.Place.Contains('\uFFFD', StringComparison.Ordinal))
+            throw new SourceTroubleException($"The file {path} has a name that is no UTF-8, and cannot be opened by it. Rename it.");
         string sha256;
         try
         {
@@ -106,16 +87,17 @@ internal sealed class FolderLook(Taking taking, DocumentStore documents, DataFol
         if (!info.Exists || info.Length != file.Length || info.LastWriteTimeUtc != file.Modified)
             return null;
         // One that is too large is known by its size and time.
-        var key = $"{relative}\n{(sha256.Length > 0 ? sha256 : file.Stamp)}";
-        var came = new ComingItem(source.Name, key, relative, "", sha256, file.Length, source.Batch.Of(DateOnly.FromDateTime(clock.GetLocalNow().DateTime), FolderOf(way, relative)), file.Stamp, IsMessage: false);
-        var known = await taking.Before(source.Name, key, cancel);
-        var item = known ?? (sha256.Length == 0 ? await taking.LeaveOut(came, new TooLargeException().Message, cancel) : await taking.Take(came, cancel));
+        var came = new ComingItem(
+            source.Name, ComingItem.KeyOf(file.Place, sha256.Length > 0 ? sha256 : file.Stamp), PlainLine.Of(file.Place, ComingItem.LongestName), sha256, file.Length,
+            source.Batch.Of(DateOnly.FromDateTime(clock.GetLocalNow().DateTime), FolderOf(way, file.Place)))
+        { Stamp = StampOf(file) };
+        var (item, isNew) = await taking.TakeOnce(came, cancel);
         if (way.Moves)
-            PuttingAway.Put(way, relative, item);
-        return (item, known is null);
+            PuttingAway.Put(way, file.Place, item);
+        return (item, isNew);
     }
 
-    private static List<(string Relative, long Length, DateTime Modified)> FilesIn(FolderSource way)
+    private static List<SeenFile> FilesIn(FolderSource way)
     {
         if (!Directory.Exists(way.Path))
             throw new SourceTroubleException($"The folder {way.Path} is not there. Where it is of another machine, that one or the line to it may be down; it is looked at again by itself.");
@@ -123,15 +105,15 @@ internal sealed class FolderLook(Taking taking, DocumentStore documents, DataFol
         {
             // What a link points to may lie anywhere.
             var options = new EnumerationOptions { RecurseSubdirectories = way.HasSubfolders, AttributesToSkip = FileAttributes.ReparsePoint, IgnoreInaccessible = false, MaxRecursionDepth = 20 };
-            var files = new FileSystemEnumerable<(string Relative, long Length, DateTime Modified)>(
-                way.Path, (ref entry) => (Path.GetRelativePath(way.Path, entry.ToFullPath()).Replace('\\', '/'), entry.Length, entry.LastWriteTimeUtc.UtcDateTime), options)
+            var files = new FileSystemEnumerable<SeenFile>(
+                way.Path, (ref entry) => new SeenFile(Path.GetRelativePath(way.Path, entry.ToFullPath()).Replace('\\', '/'), entry.Length, entry.LastWriteTimeUtc.UtcDateTime), options)
             {
                 ShouldIncludePredicate = (ref entry) => !entry.IsDirectory,
                 // What was put away is not gone through again and again.
                 ShouldRecursePredicate = (ref entry) => !entry.FileName.StartsWith('.')
                     && !(entry.Directory.SequenceEqual(way.Path) && (entry.FileName.SequenceEqual(FolderSource.Done) || entry.FileName.SequenceEqual(FolderSource.SetAside))),
             };
-            return [.. files.Where(file => way.Takes(file.Relative)).OrderBy(file => file.Relative, StringComparer.Ordinal)];
+            return [.. files.Where(file => way.Takes(file.Place))];
         }
         catch (Exception error) when (error is IOException or UnauthorizedAccessException)
         {
@@ -139,15 +121,9 @@ internal sealed class FolderLook(Taking taking, DocumentStore documents, DataFol
         }
     }
 
-    private static string FolderOf(FolderSource way, string relative) => relative.Contains('/', StringComparison.Ordinal) ? relative.Split('/')[0] : Path.GetFileName(way.Path);
+    private static string StampOf(SeenFile file) => ComingItem.KeyOf(file.Place, file.Stamp);
+
+    private static string FolderOf(FolderSource way, string place) => place.Contains('/', StringComparison.Ordinal) ? place.Split('/')[0] : Path.GetFileName(way.Path);
 
     private static bool IsWithin(string path, string outer) => (path + "/").StartsWith(Path.TrimEndingDirectorySeparator(outer) + "/", StringComparison.Ordinal);
-
-    /// <summary>A file as it was seen.</summary>
-    /// <param name="Since">When it was first seen so.</param>
-    /// <param name="IsDone">Whether it was taken as it is.</param>
-    private sealed record Observed(long Length, DateTime Modified, DateTimeOffset Since, bool IsDone)
-    {
-        public string Stamp => string.Create(CultureInfo.InvariantCulture, $"{Length} {Modified.Ticks}");
-    }
 }

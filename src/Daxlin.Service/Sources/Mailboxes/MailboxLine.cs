@@ -5,17 +5,17 @@ using MailKit.Net.Imap;
 namespace Daxlin.Service.Sources.Mailboxes;
 
 /// <summary>A line to a mail server that is kept between looks, on which the server tells of what comes (IDLE, RFC 2177).</summary>
+/// <param name="secret">By which the server let it in.</param>
 internal sealed class MailboxLine(MailboxSource way, string secret, ImapClient client) : IAsyncDisposable
 {
     private CancellationTokenSource? listening;
     private Task idle = Task.CompletedTask;
 
-    public MailboxSource Way => way;
-
-    /// <summary>By which the server let it in.</summary>
-    public string Secret => secret;
-
     public ImapClient Client => client;
+
+    /// <summary>Says that it still stands, and that whoever looks now would make the same.</summary>
+    public bool IsFor(MailboxSource other, string kept) => client is { IsConnected: true, IsAuthenticated: true } && secret == kept
+        && (way.Host, way.Port, way.Encryption, way.User, way.IsToken) == (other.Host, other.Port, other.Encryption, other.User, other.IsToken);
 
     /// <summary>Waits for news beside; a server that cannot tell is only asked.</summary>
     public void Listen(IMailFolder inbox, Action news)

@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using System.Collections.Immutable;
 using System.Globalization;
 using System.Net.Sockets;
 using System.Security.Cryptography;
@@ -70,7 +71,7 @@ internal sealed class MailboxLook(Taking taking, DocumentStore documents, DataFo
         {
             await kept.StopListening();
             // A line that was let in by another password than the one that is kept now is none.
-            if (kept.Way.Equals(way) && kept.Secret == secret && kept.Client is { IsConnected: true, IsAuthenticated: true })
+            if (kept.IsFor(way, secret))
                 return kept;
             await Close(source.Name);
         }
@@ -115,35 +116,47 @@ internal sealed class MailboxLook(Taking taking, DocumentStore documents, DataFo
     private async Task<(SourceItem Item, bool IsNew)?> TakeOne(Source source, MailboxSource way, ImapClient client, IMailFolder inbox, UniqueId uid, CancellationToken cancel)
     {
         const MessageSummaryItems Wanted = MessageSummaryItems.UniqueId | MessageSummaryItems.Envelope | MessageSummaryItems.BodyStructure | MessageSummaryItems.Size;
-        var summary = (await inbox.FetchAsync([uid], new FetchRequest(Wanted, [DeliveredTo, .. MailOfPrograms.Headers]), cancel)).SingleOrDefault();
+        var summary = (await inbox.FetchAsync([uid], new FetchRequest(Wanted, [DeliveredTo, .. AutomaticMail.Headers]), cancel)).SingleOrDefault();
         if (summary?.Envelope is not { } envelope)
             return null;
         var facts = FactsOf(summary, envelope);
         var rule = way.RuleFor(facts);
         if (rule is { IsLeft: true })
             return null;
-        var came = await Coming(source, inbox, uid, summary, facts, rule, cancel);
-        if (way.Answer is { } answer && rule is not { IsAnswered: false })
-            came = came with { Answer = MailOfPrograms.AnswerTo(summary, way, answer) };
-        var known = await taking.Before(source.Name, came.Key, cancel);
-        var item = known ?? (came.Sha256.Length == 0 ? await taking.LeaveOut(came, new TooLargeException().Message, cancel) : await taking.Take(came, cancel));
+        var came = (await Coming(source, inbox, uid, summary, facts, rule, cancel)) with { Answer = AnswerAddress.Of(facts, way, rule) };
+        var (item, isNew) = await taking.TakeOnce(came, cancel);
         await PutAway(way, client, inbox, uid, item.BatchId is not null, cancel);
-        return (item, known is null);
+        return (item, isNew);
     }
 
-    private static MailFacts FactsOf(IMessageSummary summary, Envelope envelope) => new(
-        [.. envelope.From.Mailboxes.Select(one => one.Address)],
-        [.. envelope.To.Mailboxes.Concat(envelope.Cc.Mailboxes).Select(one => one.Address), .. summary.Headers?.Where(header => header.Field.Equals(DeliveredTo, StringComparison.OrdinalIgnoreCase)).Select(header => header.Value.Trim()) ?? []],
-        envelope.Subject ?? "", summary.Attachments.Any() || summary.BodyParts.Any(part => part.FileName is not null));
+    private static MailFacts FactsOf(IMessageSummary summary, Envelope envelope)
+    {
+        ImmutableArray<(string Field, string Value)> headers = [.. summary.Headers?.Select(header => (header.Field, header.Value)) ?? []];
+        return new MailFacts(
+            Addresses(envelope.From), [.. Addresses(envelope.To), .. Addresses(envelope.Cc), .. headers.Where(header => header.Field.Equals(DeliveredTo, StringComparison.OrdinalIgnoreCase)).Select(header => header.Value.Trim())],
+            PlainLine.Of(envelope.Subject ?? "", ComingItem.LongestName), summary.Attachments.Any() || summary.BodyParts.Any(part => part.FileName is not null))
+        {
+            ReplyTo = Addresses(envelope.ReplyTo),
+            Headers = headers,
+        };
+    }
+
+    private static ImmutableArray<string> Addresses(InternetAddressList list) => [.. list.Mailboxes.Select(one => PlainLine.Of(one.Address, ComingItem.LongestName))];
 
     private async Task<ComingItem> Coming(Source source, IMailFolder inbox, UniqueId uid, IMessageSummary summary, MailFacts facts, MailRule? rule, CancellationToken cancel)
     {
-        var (id, size) = (summary.Envelope?.MessageId ?? "", (long)(summary.Size ?? 0));
-        var batch = (rule?.Batch ?? source.Batch).Of(DateOnly.FromDateTime(clock.GetLocalNow().DateTime), "");
-        var name = facts.Subject.Length > 0 ? facts.Subject : "a message without a subject";
-        var from = string.Join(", ", facts.From);
+        var (id, size) = (PlainLine.Of(summary.Envelope?.MessageId ?? "", ComingItem.LongestName), (long)(summary.Size ?? 0));
+        // Too large to be known by its bytes.
+        var large = new ComingItem(
+            source.Name, ComingItem.KeyOf(id, size.ToString(CultureInfo.InvariantCulture)), facts.Subject.Length > 0 ? facts.Subject : "a message without a subject", "", size,
+            (rule?.Batch ?? source.Batch).Of(DateOnly.FromDateTime(clock.GetLocalNow().DateTime), ""))
+        {
+            IsMessage = true,
+            From = PlainLine.Of(string.Join(", ", facts.From), ComingItem.LongestName),
+            MessageId = id,
+        };
         if (size > DocumentStore.LargestDocument)
-            return new ComingItem(source.Name, $"{id}\n{size}", name, from, "", size, batch, "", IsMessage: true);
+            return large;
         var part = data.NewPart();
         try
         {
@@ -152,11 +165,11 @@ internal sealed class MailboxLook(Taking taking, DocumentStore documents, DataFo
                 await message.CopyToAsync(file, cancel);
             await using var kept = File.OpenRead(part);
             var (sha256, length) = await documents.Keep(kept, cancel);
-            return new ComingItem(source.Name, $"{id}\n{await HashOfBody(part, cancel)}", name, from, sha256, length, batch, "", IsMessage: true);
+            return large with { Key = ComingItem.KeyOf(id, await HashOfBody(part, cancel)), Sha256 = sha256, Size = length };
         }
         catch (TooLargeException)
         {
-            return new ComingItem(source.Name, $"{id}\n{size}", name, from, "", size, batch, "", IsMessage: true);
+            return large;
         }
         finally
         {

@@ -1273,7 +1273,7 @@ namespace Daxlin.Service.Storage.Migrations
                     b.HasIndex("Source", "Key")
                         .IsUnique();
 
-                    b.HasIndex("Source", "Name");
+                    b.HasIndex("Source", "Stamp");
 
                     b.ToTable("SourceItems");
                 });

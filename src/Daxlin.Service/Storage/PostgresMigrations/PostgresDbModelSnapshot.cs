@@ -1443,7 +1443,7 @@ namespace Daxlin.Service.Storage.PostgresMigrations
                     b.HasIndex("Source", "Key")
                         .IsUnique();
 
-                    b.HasIndex("Source", "Name");
+                    b.HasIndex("Source", "Stamp");
 
                     b.ToTable("SourceItems");
                 });

@@ -1,9 +1,19 @@
-import type { CheckedSource } from "../api/client";
-import { count } from "../shared/amounts";
-import { KeepSecret } from "../shared/KeepSecret";
+import { count } from "./amounts";
+import { KeepSecret } from "./KeepSecret";
 
-/** What a source's document means, and which secrets it needs. */
-export function SourceSays({ checked }: { checked: CheckedSource }) {
+interface Props {
+  checked: {
+    documentFaults: unknown[];
+    says: string[];
+    secrets: string[];
+    secretsMissing: string[];
+  };
+  /** What stands below, where the document has no fault. */
+  children?: React.ReactNode;
+}
+
+/** What a document means in sentences, and which secrets it needs. */
+export function DocumentSays({ checked, children }: Props) {
   if (checked.documentFaults.length > 0) {
     return (
       <p className="state held" role="status">
@@ -21,6 +31,7 @@ export function SourceSays({ checked }: { checked: CheckedSource }) {
       {checked.secrets.map((name) => (
         <KeepSecret key={name} name={name} isMissing={checked.secretsMissing.includes(name)} />
       ))}
+      {children}
     </>
   );
 }
