@@ -32,7 +32,7 @@ test("a watched folder is written, takes what comes, tells what was left out, an
     );
     await typeText(
       page,
-      `{ "name": "share", "batch": "Share", "folder": { "path": "${folder}", "settleSeconds": 1 } }`,
+      `{ "name": "share", "batch": "Share", "totals": { "cover": ["cover.csv"] }, "folder": { "path": "${folder}", "settleSeconds": 1 } }`,
       text,
     );
     await expect(means.getByText("What is taken in goes into the batch “Share”.")).toBeVisible();
@@ -44,6 +44,9 @@ test("a watched folder is written, takes what comes, tells what was left out, an
     }
     const came = page.getByRole("region", { name: "What came" });
     await expect(came.getByRole("row", { name: /spring\.zip/ })).toContainText("■ skerrow/sail-02.pdf");
+    await expect(came.getByRole("row", { name: /spring\.zip/ })).toContainText(
+      "skerrow/cover.csv: It states 3 invoices over 173,073.52 EUR.",
+    );
     await expect(came.getByRole("row", { name: /PE78710\.eml/ })).toContainText(
       "sign.png: It is a picture within the message's text.",
     );
@@ -51,6 +54,14 @@ test("a watched folder is written, takes what comes, tells what was left out, an
     await expectNoViolation(page);
     await came.getByRole("link", { name: "Share" }).first().click();
     await expect(page.getByRole("heading", { name: "Share" })).toBeVisible();
+
+    await expect(page.getByText("spring.zip: 3 invoices in EUR were stated, 0 captured")).toBeVisible();
+    // No template is here, so nothing comes to anything: what was stated is told to be wanting.
+    await page.getByRole("link", { name: "Sheet and control totals" }).click();
+    await expect(page.getByRole("row", { name: /spring\.zip/ })).toContainText(
+      "▲ 3 invoices in EUR were stated, 0 captured (3 less)",
+    );
+    await expectNoViolation(page);
 
     // A share that is away says so; pausing and going on by the keyboard.
     renameSync(folder, `${folder}-away`);

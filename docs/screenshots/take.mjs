@@ -180,7 +180,7 @@ for (const file of readdirSync(join(here, "../../samples/arriving"))) {
 }
 await page.request.post(`${address}/api/v1/sources`, {
   headers: { "Content-Type": "application/json" },
-  data: JSON.stringify({ name: "ferry-office", batch: "Ferry office {day}", folder: { path: share, settleSeconds: 2 } }, null, 2),
+  data: JSON.stringify({ name: "ferry-office", batch: "Ferry office {day}", totals: { cover: ["cover*.csv"] }, folder: { path: share, settleSeconds: 2 } }, null, 2),
 });
 await page.goto(`${address}/sources/ferry-office`);
 await page.getByText("sail-02.pdf").waitFor({ timeout: 30_000 });

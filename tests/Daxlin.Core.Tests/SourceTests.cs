@@ -1,6 +1,8 @@
 using System.Collections.Immutable;
 using CsCheck;
+using Daxlin.Core.Posting;
 using Daxlin.Core.Sources;
+using Daxlin.Core.Values;
 using Daxlin.Testing;
 
 namespace Daxlin.Core.Tests;
@@ -65,7 +67,9 @@ public class SourceTests
     [InlineData("~a.pdf", false)]
     [InlineData("a.pdf.part", false)]
     [InlineData("a.txt", false)]
-    public void Names_say_which_files_are_a_source_s(string place, bool isTaken) => Assert.Equal(isTaken, new FolderSource("/srv/in", ["*.pdf"], true, 10, true).Takes(place));
+    [InlineData("week/Cover 12.csv", true)]
+    [InlineData("week/list.csv", false)]
+    public void Names_say_which_files_are_a_source_s(string place, bool isTaken) => Assert.Equal(isTaken, new FolderSource("/srv/in", ["*.pdf"], true, 10, true).Takes(place, new SourceTotals(["cover*.csv"], null)));
 
     [Theory]
     [InlineData("Galley {day}", "Galley 2026-12-01")]
@@ -111,6 +115,81 @@ public class SourceTests
         var answer = AnswerAddress.Of(field.Length == 0 ? Message(from) : Message(from, headers: (field, value)), Post, null);
         Assert.Equal((to, to.Length == 0), (answer.To, answer.Says.Length > 0));
         Assert.Equal(AnswerAddress.Nobody, AnswerAddress.Of(Message(from), Post, Post.Rules[2]));
+    }
+
+    /// <summary>Whoever writes an amount, and with whichever marks: it is read as what it is, or not at all.</summary>
+    [Fact]
+    public void A_stated_amount_is_read_as_it_is_or_not_at_all()
+    {
+        var (marks, forms, codes) = (new[] { ".,", ",.", ", ", ".'", ".", "," }, new[] { "N2", "N1", "N0", "F2", "F0" }, new[] { "EUR", "JPY", "KWD" });
+        Gen.Select(Gen.Long[-99_999_999_999, 99_999_999_999], Gen.Int[0, 5], Gen.Int[0, 4], Gen.Int[0, 2]).Sample(
+            (units, mark, written, of) =>
+            {
+                var (form, code) = (forms[written], codes[of]);
+                var minor = Currency.Find(code)!.MinorDigits;
+                var amount = decimal.Round(units / 1000m, Math.Min(minor, form[1] - '0'));
+                var text = amount.ToString(form, new System.Globalization.NumberFormatInfo { NumberDecimalSeparator = marks[mark][..1], NumberGroupSeparator = marks[mark][1..] });
+                var (stated, fault) = CoverSheet.Read(["Currency", "Invoices", "Sum"], [[code, "12", text]]);
+                if (fault.Length == 0)
+                    Assert.Equal([new StatedTotal(code, 12, amount)], stated);
+                else
+                    // 1,204 may be twelve hundred or little more than one.
+                    Assert.True(form[1] == '0' && marks[mark].Length > 1 || code == "JPY", $"{text}: {fault}");
+            },
+            iter: Effort.Times(5000));
+    }
+
+    [Theory]
+    [InlineData("{invoices} invoices, {sum} {currency}", "", "November: 12  Invoices,	1,204.50 gbp.", "12 invoices over 1,204.50 GBP", "")]
+    [InlineData("{invoices} invoices, {sum} {currency}", "", "12 invoices", "", "")]
+    [InlineData("total {sum}", "EUR", "12 Rechnungen, Total 1.204,50 EUR", "any number of invoices over 1,204.50 EUR", "")]
+    [InlineData("{invoices} invoices", "GBP", "Re: 3 invoices", "3 invoices in GBP", "")]
+    [InlineData("({currency} {sum})", "", "Galley (EUR 1 204,50)", "any number of invoices over 1,204.50 EUR", "")]
+    [InlineData("total {sum}", "EUR", "Total 1.204", "", "“1.204” may be 1.204 or 1204: write it with its decimals.")]
+    [InlineData("{sum} {currency}", "", "12.00 for the", "", "“FOR” is no currency of ISO 4217; one is EUR.")]
+    public void A_subject_states_what_stands_in_its_places(string pattern, string currency, string subject, string told, string fault)
+    {
+        var (stated, wrong) = new SubjectTotals(pattern, currency).Read(subject);
+        Assert.Equal((told, fault), (ComparedTotal.Told(stated), wrong));
+    }
+
+    [Theory]
+    [InlineData("currency,sum|EUR,1.00|EUR,2.00", "Line 3: EUR stands in it twice.")]
+    [InlineData("currency,sum", "It states nothing: no line follows the first.")]
+    [InlineData("invoice,amount|1,2.00", "Its first line says its columns: currency, invoices and sum; one of the last two may be left out.")]
+    [InlineData("currency,invoices,sum|EUR,,", "Line 2: Neither a count nor a sum is stated in EUR.")]
+    [InlineData("currency,invoices|EUR,-1", "Line 2: “-1” is no count of invoices.")]
+    [InlineData("currency,sum|EUR,GBP 12.00", "Line 2: “GBP 12.00” is in GBP, not in EUR.")]
+    [InlineData("currency,sum|JPY,12.50", "Line 2: “12.50” has more decimals than JPY has.")]
+    public void A_cover_sheet_that_cannot_be_read_says_where(string sheet, string fault)
+    {
+        var rows = sheet.Split('|').Select(row => row.Split(',')).ToList();
+        var (stated, wrong) = CoverSheet.Read(rows[0], rows.Skip(1));
+        Assert.Equal((0, fault), (stated.Length, wrong));
+    }
+
+    [Fact]
+    public void Where_totals_are_stated_is_read_from_a_source_s_document_and_what_is_wrong_with_it_said()
+    {
+        static string Faults(string totals, string way = "\"mailbox\": { \"host\": \"localhost\", \"user\": \"u\", \"password\": \"p\" }")
+        {
+            try
+            {
+                return string.Join(" ", SourceReader.Read($$"""{ "name": "post", "batch": "Post", "totals": {{totals}}, {{way}} }""").Totals.Says);
+            }
+            catch (Daxlin.Core.Json.JsonFaultException error)
+            {
+                return string.Join(" ", error.Faults.Select(fault => fault.Message));
+            }
+        }
+        Assert.Equal(
+            "A file named cover*.csv is a cover sheet: it states what the invoices beside it come to. A subject with “{sum}” in it states what the message's invoices come to, in EUR where it says no currency.",
+            Faults("""{ "cover": ["cover*.csv"], "subject": "{sum}", "currency": "eur" }"""));
+        Assert.Equal("In which currency? {currency} is wanted in it, or “currency” beside it.", Faults("""{ "subject": "{sum}" }"""));
+        Assert.Equal("{invoices} or {sum} is wanted in it: “{invoices} invoices, {sum} {currency}”.", Faults("""{ "subject": "{currency}" }"""));
+        Assert.Equal("“{total}” is not known here; there are {invoices}, {sum}, {currency}.", Faults("""{ "subject": "{total} {currency}" }"""));
+        Assert.Equal("Files have no subject; “cover” is for them.", Faults("""{ "subject": "{sum} {currency}" }""", "\"folder\": { \"path\": \"/srv/in\" }"));
+        Assert.Equal("“cover” or “subject” is wanted here: what cover sheets are called, or how subjects state a total.", Faults("{}"));
     }
 
     [Fact]

@@ -1,4 +1,5 @@
 using System.IO.Compression;
+using Daxlin.Core.Sources;
 using Daxlin.Reading.Containers;
 using Daxlin.Testing;
 using MimeKit;
@@ -14,15 +15,15 @@ public sealed class ContainerTests : IDisposable
 
     public void Dispose() => Directory.Delete(scratch, recursive: true);
 
-    private string[] Unpack(string name, byte[] bytes, UnpackingLimits? limits = null)
+    private string[] Unpack(string name, byte[] bytes, UnpackingLimits? limits = null, SourceTotals? totals = null)
     {
         var (path, into) = (Path.Combine(scratch, Guid.NewGuid().ToString("N")), Directory.CreateDirectory(Path.Combine(scratch, Guid.NewGuid().ToString("N"))).FullName);
         File.WriteAllBytes(path, bytes);
-        var found = Unpacker.Unpack(name, path, into, limits);
+        var found = Unpacker.Unpack(name, path, into, limits, totals);
         // What is told to be taken is there, and nothing beside it.
         Assert.Equal(found.Where(one => one.LeftOut.Length == 0).Select(one => one.File).Order(StringComparer.Ordinal), Directory.GetFiles(into).Order(StringComparer.Ordinal));
         Assert.All(found, one => Assert.True(one.LeftOut.Length == 0 || one.LeftOut.EndsWith('.'), one.LeftOut));
-        return [.. found.Select(one => $"{(one.Within.Length == 0 ? "" : one.Within + "/")}{one.Name}{(one.LeftOut.Length == 0 ? "" : $": {one.LeftOut}")}")];
+        return [.. found.Select(one => $"{(one.Within.Length == 0 ? "" : one.Within + "/")}{one.Name}{(one.LeftOut.Length > 0 ? $": {one.LeftOut}" : one.IsCover ? ", a cover sheet" : "")}")];
     }
 
     private static byte[] Zip(params IEnumerable<(string Name, byte[] Bytes)> files)
@@ -50,6 +51,18 @@ public sealed class ContainerTests : IDisposable
     }
 
     private static MimePart Part(string name, byte[] bytes) => new("application", "octet-stream") { Content = new MimeContent(new MemoryStream(bytes)), FileName = name, ContentTransferEncoding = ContentEncoding.Base64 };
+
+    [Fact]
+    public void A_cover_sheet_is_taken_out_where_it_is_wanted_by_its_name_and_unless_it_is_something_else()
+    {
+        var (totals, sheet) = (new SourceTotals(["cover*"], null), "currency,sum\nEUR,1.00\n"u8.ToArray());
+        (string, byte[])[] files = [("cover.csv", sheet), ("cover.pdf", Invoice), ("list.csv", sheet), ("cover large.csv", new byte[SourceTotals.LongestCover + 1])];
+        Assert.Equal(
+            ["a.zip/cover.csv, a cover sheet", "a.zip/cover.pdf", "a.zip/list.csv: It is a file of another kind, and no invoice that can be read.", "a.zip/cover large.csv: It is larger than 256 KB, and no cover sheet."],
+            Unpack("a.zip", Zip(files), totals: totals));
+        Assert.Equal("a.zip/cover.csv: It is a file of another kind, and no invoice that can be read.", Unpack("a.zip", Zip(files))[0]);
+        Assert.Equal(["Cover.csv, a cover sheet"], Unpack("Cover.csv", sheet, totals: totals));
+    }
 
     [Fact]
     public void A_file_that_is_no_container_is_itself_or_left_out()

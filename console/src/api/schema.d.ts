@@ -6619,6 +6619,8 @@ export interface components {
             held: components["schemas"]["HeldInvoice"][];
             /** @description What the batch was to come to, and what it comes to. */
             controlTotals: components["schemas"]["ControlTotal"][];
+            /** @description What was stated of its invoices by what they came with. */
+            covers: components["schemas"]["CoverTotal"][];
             /** @description Files that were set aside. */
             unreadable: components["schemas"]["SetAsideFile"][];
         };
@@ -6890,6 +6892,23 @@ export interface components {
             reason?: null | string;
             /** @description All shares of a line, each with its codes; empty leaves its codes to the rules. */
             shares?: null | components["schemas"]["SaidShareRecord"][];
+        };
+        /** @description What was stated in one currency by the subject of a message, or by a cover sheet in a message, an archive or a folder, and what the invoices come to that came with it. */
+        CoverTotal: {
+            /** @description The source that it came from. */
+            source: string;
+            /**
+             * Format: int32
+             * @description What came from there; its original is kept.
+             */
+            itemId: number;
+            /** @description A message's subject, or a file's place. */
+            name: string;
+            /** @description Whom a message is from; empty for a file. */
+            from: string;
+            /** Format: date-time */
+            at: string;
+            total: components["schemas"]["ControlTotal"];
         };
         /** @description Something that a person decided. */
         DecisionRecord: {
@@ -8453,9 +8472,9 @@ export interface components {
         SourcePart: {
             /** @description With the way to it, where it stood in something. */
             name: string;
-            /** @description `taken`, `already-here` (the batch holds the same bytes) or `left-out`. */
+            /** @description `taken`, `already-here` (the batch holds the same bytes), `cover` (it states what the others come to) or `left-out`. */
             outcome: string;
-            /** @description A sentence where it was not taken. */
+            /** @description A sentence where it was not taken; what a cover sheet states. */
             reason: string;
             /** @description Of its bytes; empty for what was left out. */
             sha256: string;

@@ -12,6 +12,7 @@ import { useWhereabouts } from "../shared/Trail";
 import { DriftList } from "../templates/DriftList";
 import { ApproveClear } from "./ApproveClear";
 import { InvoiceTable } from "./InvoiceTable";
+import { NotAsStated } from "./NotAsStated";
 import { Post } from "./Post";
 import { useListAsCounted } from "./useListAsCounted";
 import { useProgress } from "./useProgress";
@@ -108,6 +109,7 @@ function OpenBatch({ batch }: { batch: Batch }) {
             choose “Take files in”.
           </Empty>
         )}
+        <NotAsStated batch={batch} />
         {drift.data && drift.data.length > 0 && <DriftList drift={drift.data} ofMany />}
         {invoices.data && invoices.data.length > 0 && (
           <InvoiceTable batch={batch.id} invoices={invoices.data} />

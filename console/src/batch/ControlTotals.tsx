@@ -1,6 +1,7 @@
 import { Button, TextInput } from "@mantine/core";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { Link } from "react-router";
 import { api, type BatchSheet, dataOf, Refusal, seen } from "../api/client";
 import { ask } from "../api/queries";
 import { money } from "../shared/amounts";
@@ -157,20 +158,64 @@ export function ControlTotals({ sheet }: { sheet: BatchSheet }) {
               <td className="figure">{total.invoices}</td>
               <td className="figure">{money(total.sum, total.currency)}</td>
               <td>
-                {total.says ? (
-                  <span className="state held" style={{ whiteSpace: "normal" }}>
-                    ▲ {total.says}
-                  </span>
-                ) : total.statedInvoices === null && total.statedSum === null ? (
-                  <span className="soft">nothing stated</span>
-                ) : (
-                  <span className="state clear">● agrees</span>
-                )}
+                <Agreement total={total} />
               </td>
             </tr>
           ))}
         </tbody>
       </table>
+      {sheet.covers.length > 0 && (
+        <>
+          <h2>What came with the invoices states</h2>
+          <table className="sheet">
+            <thead>
+              <tr>
+                <th>By</th>
+                <th className="figure">Stated invoices</th>
+                <th className="figure">Stated sum</th>
+                <th className="figure">Captured</th>
+                <th className="figure">Sum</th>
+                <th>Agrees</th>
+              </tr>
+            </thead>
+            <tbody>
+              {sheet.covers.map(({ total, ...cover }) => (
+                <tr key={`${cover.itemId} ${total.currency}`}>
+                  <td style={{ whiteSpace: "normal" }}>
+                    <Link to={`/sources/${cover.source}`}>{cover.name}</Link>
+                    {cover.from && <span className="soft"> from {cover.from}</span>}
+                  </td>
+                  <td className="figure">{total.statedInvoices ?? "–"}</td>
+                  <td className="figure">
+                    {total.statedSum === null ? "–" : money(total.statedSum, total.currency)}
+                  </td>
+                  <td className="figure">{total.invoices}</td>
+                  <td className="figure">{money(total.sum, total.currency)}</td>
+                  <td>
+                    <Agreement total={total} />
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </>
+      )}
     </form>
+  );
+}
+
+/** Whether what was stated agrees, in words and, where it does not, in figures. */
+function Agreement({ total }: { total: BatchSheet["controlTotals"][number] }) {
+  if (total.says) {
+    return (
+      <span className="state held" style={{ whiteSpace: "normal" }}>
+        ▲ {total.says}
+      </span>
+    );
+  }
+  return total.statedInvoices === null && total.statedSum === null ? (
+    <span className="soft">nothing stated</span>
+  ) : (
+    <span className="state clear">● agrees</span>
   );
 }

@@ -60,7 +60,7 @@ internal static class BatchTotals
     private static int Shows(JsonNode sheet, CommandContext context)
     {
         context.Print(sheet, () => Print(sheet));
-        return sheet["controlTotals"]!.AsArray().Any(total => Shown.Text(total!["says"]).Length > 0) || sheet["held"]!.AsArray().Count > 0
+        return sheet["controlTotals"]!.AsArray().Concat(sheet["covers"]!.AsArray().Select(cover => cover!["total"])).Any(total => Shown.Text(total!["says"]).Length > 0) || sheet["held"]!.AsArray().Count > 0
             ? ExitCodes.SomethingToLookAt : ExitCodes.Done;
     }
 
@@ -74,6 +74,14 @@ internal static class BatchTotals
             var says = Shown.Text(total["says"]);
             BatchSheet.Hanging($"  {currency}  ", $"{Shown.Text(total["invoices"])} invoices over {Shown.Amount(Shown.Text(total["sum"]), currency)}"
                 + (says.Length > 0 ? $"  ▲ {says}" : isStated ? "  ● as stated" : ""));
+        }
+        foreach (var cover in sheet["covers"]!.AsArray())
+        {
+            var total = cover!["total"]!;
+            var currency = Shown.Text(total["currency"]);
+            var says = Shown.Text(total["says"]);
+            BatchSheet.Hanging($"  {currency}  ", $"{Shown.Text(cover["name"])}{(Shown.Text(cover["from"]) is { Length: > 0 } from ? $" from {from}" : "")}: {Shown.Text(total["invoices"])} invoices over {Shown.Amount(Shown.Text(total["sum"]), currency)}"
+                + (says.Length > 0 ? $"  ▲ {says}" : "  ● as stated"));
         }
         var states = Terminal.NewTable(("state", false), ("invoices", true), ("sum", true));
         foreach (var total in sheet["states"]!.AsArray())

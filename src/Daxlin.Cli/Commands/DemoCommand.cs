@@ -87,6 +87,7 @@ internal static class DemoCommand
         {
             ["name"] = "ferry-office",
             ["batch"] = "Ferry office {day}",
+            ["totals"] = new JsonObject { ["cover"] = new JsonArray("cover*.csv") },
             ["folder"] = new JsonObject { ["path"] = folder, ["subfolders"] = true, ["settleSeconds"] = 2 },
         }.ToJsonString(new System.Text.Json.JsonSerializerOptions { WriteIndented = true }), cancel);
         Terminal.Line($"What is put into {folder} is taken in by itself; the page Sources shows what came.");

@@ -14,11 +14,12 @@ public static class AnswerText
     public static IEnumerable<string> Unknown(string text) => NamesInBraces.Of(text).Where(name => !Names.Contains(name));
 
     /// <param name="subject">Of the message that is answered.</param>
-    public static string Fill(string text, string subject, IReadOnlyList<AnsweredInvoice> invoices) => NamesInBraces.Fill(text, name => name switch
+    /// <param name="disagreements">What its invoices do not come to that was stated, in sentences; told with the counts.</param>
+    public static string Fill(string text, string subject, IReadOnlyList<AnsweredInvoice> invoices, IReadOnlyList<string> disagreements) => NamesInBraces.Fill(text, name => name switch
     {
         "subject" => subject,
         "list" => List(invoices),
-        "counts" => Counts(invoices),
+        "counts" => string.Join(" ", disagreements.Prepend(Counts(invoices))),
         _ => null,
     });
 

@@ -30,14 +30,15 @@ public sealed record FolderSource(string Path, ImmutableArray<string> Files, boo
     /// <summary>Says that a file is to be taken, by its name and the folders that it stands in below the source.</summary>
     /// <remarks>Names that begin with a point or <c>~</c>, and those that programs give to what they still write, are of no one's invoice yet.</remarks>
     /// <param name="relative">From the folder on, with <c>/</c> between folders.</param>
-    public bool Takes(string relative)
+    /// <param name="totals">Whose cover sheets are taken, too.</param>
+    public bool Takes(string relative, SourceTotals totals)
     {
         var parts = relative.Split('/');
         if (parts.Any(part => part.StartsWith('.')) || parts[^1].StartsWith('~') || Unfinished.Any(end => parts[^1].EndsWith(end, StringComparison.OrdinalIgnoreCase)))
             return false;
         if (parts.Length > 1 && (!HasSubfolders || parts[0] is Done or SetAside))
             return false;
-        return Files.Any(file => FileSystemName.MatchesSimpleExpression(file, parts[^1], ignoreCase: true));
+        return totals.IsCover(parts[^1]) || Files.Any(file => FileSystemName.MatchesSimpleExpression(file, parts[^1], ignoreCase: true));
     }
 
     private static readonly string[] Unfinished = [".part", ".tmp", ".crdownload", ".filepart", ".partial"];

@@ -6,6 +6,9 @@ namespace Daxlin.Core.Sources;
 /// <param name="Name">Small letters, digits and hyphens.</param>
 public sealed record Source(string Name, BatchNaming Batch, SourceWay Way)
 {
+    /// <summary>Where it is stated what its invoices come to.</summary>
+    public SourceTotals Totals { get; init; } = SourceTotals.None;
+
     /// <summary>What is done with it, in sentences.</summary>
-    public ImmutableArray<string> Says => [.. Way.Says, $"What is taken in goes into the batch {Batch.Says}."];
+    public ImmutableArray<string> Says => [.. Way.Says, .. Totals.Says, $"What is taken in goes into the batch {Batch.Says}."];
 }

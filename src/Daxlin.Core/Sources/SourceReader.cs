@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Daxlin.Core.Json;
 using Daxlin.Core.Posting.Receivers;
+using Daxlin.Core.Values;
 
 namespace Daxlin.Core.Sources;
 
@@ -33,7 +34,7 @@ public sealed class SourceReader
     private Source? ReadSource(JsonPlace place)
     {
         (string Key, Func<JsonPlace, SourceWay?> Read)[] ways = [("folder", ReadFolder), ("mailbox", ReadMailbox)];
-        if (!faults.IsObjectOf(place, "name", "batch", "folder", "mailbox"))
+        if (!faults.IsObjectOf(place, "name", "batch", "totals", "folder", "mailbox"))
             return null;
         var name = faults.RequiredName(place, "name");
         var said = ways.Where(way => place.Find(way.Key) is not null).ToList();
@@ -44,7 +45,51 @@ public sealed class SourceReader
         }
         faults.RequiredText(place, "batch");
         var batch = ReadBatch(place.Find("batch"), hasFolders: said[0].Key == "folder");
-        return said[0].Read(place.Find(said[0].Key)!) is { } way && batch is not null ? new Source(name, batch, way) : null;
+        var totals = place.Find("totals") is { } stated ? ReadTotals(stated, hasSubjects: said[0].Key == "mailbox") : SourceTotals.None;
+        return said[0].Read(place.Find(said[0].Key)!) is { } way && batch is not null ? new Source(name, batch, way) { Totals = totals } : null;
+    }
+
+    private SourceTotals ReadTotals(JsonPlace place, bool hasSubjects)
+    {
+        if (!faults.IsObjectOf(place, "cover", "subject", "currency"))
+            return SourceTotals.None;
+        if (place.Find("cover") is null && place.Find("subject") is null)
+            faults.Add(place, "“cover” or “subject” is wanted here: what cover sheets are called, or how subjects state a total.");
+        var covers = place.Find("cover") is { } list ? ReadFileNames(list, "cover*.csv") : [];
+        if (place.Find("subject") is not { } subject)
+        {
+            if (place.Find("currency") is { } idle)
+                faults.Add(idle, "This is the currency of subjects that say none; a cover sheet says its own.");
+            return new SourceTotals(covers, null);
+        }
+        if (!hasSubjects)
+            faults.Add(subject, "Files have no subject; “cover” is for them.");
+        return new SourceTotals(covers, ReadSubject(subject, place.Find("currency")));
+    }
+
+    private SubjectTotals ReadSubject(JsonPlace place, JsonPlace? currency)
+    {
+        var totals = new SubjectTotals(faults.Text(place), faults.Text(currency).ToUpperInvariant());
+        var names = totals.Names.ToList();
+        if (names.Find(name => !SubjectTotals.Known.Contains(name)) is { } unknown)
+            faults.Add(place, $"“{{{unknown}}}” is not known here; there are {NamesInBraces.Listed(SubjectTotals.Known)}.");
+        else if (names.Distinct().Count() < names.Count)
+            faults.Add(place, "Each name stands in it once.");
+        else if (!names.Contains(SubjectTotals.InvoicesName) && !names.Contains(SubjectTotals.SumName))
+            faults.Add(place, "{invoices} or {sum} is wanted in it: “{invoices} invoices, {sum} {currency}”.");
+        else if (!names.Contains(SubjectTotals.CurrencyName) && totals.Currency.Length == 0)
+            faults.Add(place, "In which currency? {currency} is wanted in it, or “currency” beside it.");
+        if (currency is not null && totals.Currency.Length > 0 && Currency.Find(totals.Currency) is null)
+            faults.Add(currency, $"“{totals.Currency}” is no currency of ISO 4217; one is EUR.");
+        return totals;
+    }
+
+    private ImmutableArray<string> ReadFileNames(JsonPlace place, string example)
+    {
+        var files = faults.Texts(place);
+        if (files.Length is 0 or > MostPatterns || files.Any(file => file.Length == 0 || file.Contains('/', StringComparison.Ordinal)))
+            faults.Add(place, $"What files are called is wanted here, up to {MostPatterns} times and without folders: {example}.");
+        return files;
     }
 
     private BatchNaming? ReadBatch(JsonPlace? place, bool hasFolders)
@@ -71,9 +116,7 @@ public sealed class SourceReader
         var path = faults.RequiredText(place, "path");
         if (path.Length > 0 && (!Path.IsPathRooted(path) || Path.GetFullPath(path) == Path.GetPathRoot(path)))
             faults.Add(place.Find("path")!, "A folder is named from the root on, and is not the root itself: /srv/invoices/in.");
-        var files = place.Find("files") is { } said ? faults.Texts(said) : ["*.pdf", "*.xml", "*.zip", "*.eml"];
-        if (place.Find("files") is { } patterns && (files.Length is 0 or > MostPatterns || files.Any(file => file.Length == 0 || file.Contains('/', StringComparison.Ordinal))))
-            faults.Add(patterns, $"What files are called is wanted here, up to {MostPatterns} times and without folders: *.pdf.");
+        ImmutableArray<string> files = place.Find("files") is { } said ? ReadFileNames(said, "*.pdf") : ["*.pdf", "*.xml", "*.zip", "*.eml"];
         return new FolderSource(
             path.Length > 0 && Path.IsPathRooted(path) ? Path.TrimEndingDirectorySeparator(Path.GetFullPath(path)) : path, files, faults.Flag(place.Find("subfolders"), false),
             faults.Count(place.Find("settleSeconds"), 10, 3600, least: 1),

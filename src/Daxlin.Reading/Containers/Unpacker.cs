@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Globalization;
 using System.IO.Compression;
 using Daxlin.Core.Capture;
+using Daxlin.Core.Sources;
 using MimeKit;
 using MimeKit.Cryptography;
 using MimeKit.Tnef;
@@ -16,20 +17,22 @@ namespace Daxlin.Reading.Containers;
 public sealed class Unpacker
 {
     private readonly string folder;
+    private readonly SourceTotals totals;
     private readonly UnpackingLimits limits;
     private readonly ImmutableArray<FoundFile>.Builder found = ImmutableArray.CreateBuilder<FoundFile>();
     private int taken;
     private long bytes;
 
-    private Unpacker(string folder, UnpackingLimits limits) => (this.folder, this.limits) = (folder, limits);
+    private Unpacker(string folder, SourceTotals totals, UnpackingLimits limits) => (this.folder, this.totals, this.limits) = (folder, totals, limits);
 
     /// <param name="name">Of the file, as it came.</param>
     /// <param name="path">Where its bytes are.</param>
     /// <param name="folder">An empty one, for what is taken out.</param>
+    /// <param name="totals">Says what cover sheets are called, which are taken out, too.</param>
     /// <returns>All that stood in it, in its order; the file itself if it is no container.</returns>
-    public static ImmutableArray<FoundFile> Unpack(string name, string path, string folder, UnpackingLimits? limits = null)
+    public static ImmutableArray<FoundFile> Unpack(string name, string path, string folder, UnpackingLimits? limits = null, SourceTotals? totals = null)
     {
-        var unpacker = new Unpacker(folder, limits ?? UnpackingLimits.Usual);
+        var unpacker = new Unpacker(folder, totals ?? SourceTotals.None, limits ?? UnpackingLimits.Usual);
         using (var file = File.OpenRead(path))
             unpacker.Look(FileName.Of(name), "", file, 0);
         return unpacker.found.ToImmutable();
@@ -43,7 +46,13 @@ public sealed class Unpacker
         switch (kind)
         {
             case FileKind.Pdf or FileKind.ElectronicInvoice:
-                Take(name, within, content);
+                Take(name, within, content, isCover: false);
+                break;
+            case FileKind.Unknown when totals.IsCover(name):
+                if (content.Length > SourceTotals.LongestCover)
+                    LeaveOut(name, within, $"It is larger than {SourceTotals.LongestCover >> 10} KB, and no cover sheet.");
+                else
+                    Take(name, within, content, isCover: true);
                 break;
             case FileKind.Archive or FileKind.Message when depth >= limits.Deep:
                 LeaveOut(name, within, $"It stands {depth + 1} containers deep; {limits.Deep} are opened at most.");
@@ -178,7 +187,7 @@ public sealed class Unpacker
 
     private bool IsFull => bytes > limits.Bytes || found.Count > limits.Files;
 
-    private void Take(string name, string within, Stream content)
+    private void Take(string name, string within, Stream content, bool isCover)
     {
         if (taken >= limits.Files)
         {
@@ -189,7 +198,7 @@ public sealed class Unpacker
         var own = Path.Combine(folder, taken.ToString("D4", CultureInfo.InvariantCulture));
         using (var file = new FileStream(own, FileMode.CreateNew, FileAccess.Write))
             content.CopyTo(file);
-        found.Add(new FoundFile(name, within, own, ""));
+        found.Add(new FoundFile(name, within, own, "") { IsCover = isCover });
     }
 
     private void LeaveOut(string name, string within, string why) => found.Add(new FoundFile(name, within, "", why));

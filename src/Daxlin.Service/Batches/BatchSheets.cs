@@ -4,6 +4,7 @@ using Daxlin.Core.Posting;
 using Daxlin.Core.Values;
 using Daxlin.Service.Figures;
 using Daxlin.Service.Invoices;
+using Daxlin.Service.Sources;
 using Daxlin.Service.Storage;
 using Microsoft.EntityFrameworkCore;
 
@@ -47,9 +48,11 @@ internal static class BatchSheets
             await ReasonCount.Of(counted, cancel),
             [.. held.Select(row => new HeldInvoice(row.Id, row.FileName, row.Vendor.Length > 0 ? row.Vendor : row.LooksLike, row.InvoiceNumber, InvoiceDetails.Word(row.State), row.FirstFinding, row.Findings))],
             [
-                .. ComparedTotal.Of(Stated(batch), [.. kept.Where(group => group.Currency.Length > 0).Select(group => (group.Currency, group.Count, group.Sum))])
-                    .Select(total => new ControlTotal(
-                        total.Currency, total.Stated?.Invoices, total.Stated?.Sum is { } sum ? Settled(sum, total.Currency) : null, total.Invoices, Settled(total.Sum, total.Currency), total.Says)),
+                .. ComparedTotal.Of(Stated(batch), [.. kept.Where(group => group.Currency.Length > 0).Select(group => (group.Currency, group.Count, group.Sum))]).Select(Told),
+            ],
+            [
+                .. (await CoveredTotals.Of(batch.Id, db, cancel))
+                    .SelectMany(covered => covered.Totals.Select(total => new CoverTotal(covered.Source, covered.ItemId, covered.Name, covered.From, covered.At, Told(total)))),
             ],
             [.. aside]);
     }
@@ -58,14 +61,22 @@ internal static class BatchSheets
     public static async Task<List<string>> Disagreements(IReadOnlyCollection<int> batches, DaxlinDb db, CancellationToken cancel)
     {
         var found = new List<string>();
-        foreach (var batch in await db.Batches.Where(row => batches.Contains(row.Id) && row.ControlTotals != NothingStated).OrderBy(row => row.Id).ToListAsync(cancel))
+        var stated = await db.Batches
+            .Where(row => batches.Contains(row.Id) && (row.ControlTotals != NothingStated || db.SourceItems.Any(item => item.BatchId == row.Id && item.Stated != NothingStated)))
+            .OrderBy(row => row.Id).ToListAsync(cancel);
+        foreach (var batch in stated)
         {
-            var says = (await Of(batch, db, cancel)).ControlTotals.Select(total => total.Says).Where(sentence => sentence.Length > 0).ToList();
+            var sheet = await Of(batch, db, cancel);
+            var says = sheet.ControlTotals.Select(total => total.Says).Concat(sheet.Covers.Select(cover => cover.Total.Says.Length > 0 ? $"{cover.Name}: {cover.Total.Says}" : ""))
+                .Where(sentence => sentence.Length > 0).ToList();
             if (says.Count > 0)
                 found.Add($"“{batch.Name}”: {string.Join(' ', says)}");
         }
         return found;
     }
+
+    private static ControlTotal Told(ComparedTotal total) => new(
+        total.Currency, total.Stated?.Invoices, total.Stated?.Sum is { } sum ? Settled(sum, total.Currency) : null, total.Invoices, Settled(total.Sum, total.Currency), total.Says);
 
     private const string NothingStated = "[]";
 

@@ -25,6 +25,12 @@ internal static class PrintableSheet
             total.Invoices.ToString(CultureInfo.InvariantCulture), Money(total.Sum, total.Currency),
             total.Says.Length > 0 ? "▲ " + total.Says : total.StatedInvoices is null && total.StatedSum is null ? "nothing stated" : "● agrees",
         }));
+        Table(page, "What came with the invoices states", ["By", "Currency", "~Stated", "~Stated sum", "~Captured", "~Sum", ""], sheet.Covers.Select(cover => new[]
+        {
+            cover.From.Length > 0 ? $"{cover.Name}, from {cover.From}" : cover.Name, cover.Total.Currency, cover.Total.StatedInvoices?.ToString(CultureInfo.InvariantCulture) ?? "–",
+            cover.Total.StatedSum is { } sum ? Money(sum, cover.Total.Currency) : "–", cover.Total.Invoices.ToString(CultureInfo.InvariantCulture), Money(cover.Total.Sum, cover.Total.Currency),
+            cover.Total.Says.Length > 0 ? "▲ " + cover.Total.Says : "● agrees",
+        }));
         Table(page, "By state", ["State", "~Invoices", "~Sum"], sheet.States.Select(total => new[] { total.State, total.Invoices.ToString(CultureInfo.InvariantCulture), Money(total.Sum, total.Currency) }));
         Table(page, "By vendor", ["Vendor", "~Invoices", "~Untouched", "~Held", "~Sum"], sheet.Vendors.Select(total => new[]
         {

@@ -136,7 +136,8 @@ internal sealed class Answers(
     private static async Task<MimeMessage> MessageOf(SourceItem item, MailAnswer answer, DaxlinDb db, CancellationToken cancel)
     {
         var (told, tables) = await Told(item, answer.Attached, db, cancel);
-        var message = new MimeMessage { Subject = AnswerText.Fill(answer.Line.Subject, item.Name, told) };
+        var disagreements = await CoveredTotals.Disagreements(item, db, cancel);
+        var message = new MimeMessage { Subject = AnswerText.Fill(answer.Line.Subject, item.Name, told, disagreements) };
         message.From.Add(MailboxAddress.Parse(answer.Line.From));
         message.To.Add(new MailboxAddress("", item.AnswerTo));
         // The same however often it is looked at, so that it can be found.
@@ -148,7 +149,7 @@ internal sealed class Answers(
         }
         // So that no program answers it in turn (RFC 3834, 5).
         message.Headers.Add("Auto-Submitted", "auto-replied");
-        var body = new BodyBuilder { TextBody = AnswerText.Fill(answer.Text, item.Name, told) };
+        var body = new BodyBuilder { TextBody = AnswerText.Fill(answer.Text, item.Name, told, disagreements) };
         // Written as text, a table's line ends would become those of mail.
         foreach (var table in tables)
             ((MimePart)body.Attachments.Add(table.Name, table.Content, ContentType.Parse(table.MediaType))).ContentTransferEncoding = ContentEncoding.Base64;
@@ -163,6 +164,8 @@ internal sealed class Answers(
         var tables = ImmutableArray.CreateBuilder<TableFile>();
         foreach (var part in Parts(item))
         {
+            if (part.Outcome == "cover")
+                continue;
             if (part.Outcome == "left-out")
             {
                 told.Add(new AnsweredInvoice(part.Name, "", "left-out", part.Reason));

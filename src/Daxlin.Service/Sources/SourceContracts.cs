@@ -6,8 +6,8 @@ namespace Daxlin.Service.Sources;
 
 /// <summary>What became of a part of something that came: a file of an archive, an attachment.</summary>
 /// <param name="Name">With the way to it, where it stood in something.</param>
-/// <param name="Outcome"><c>taken</c>, <c>already-here</c> (the batch holds the same bytes) or <c>left-out</c>.</param>
-/// <param name="Reason">A sentence where it was not taken.</param>
+/// <param name="Outcome"><c>taken</c>, <c>already-here</c> (the batch holds the same bytes), <c>cover</c> (it states what the others come to) or <c>left-out</c>.</param>
+/// <param name="Reason">A sentence where it was not taken; what a cover sheet states.</param>
 /// <param name="Sha256">Of its bytes; empty for what was left out.</param>
 public sealed record SourcePart(string Name, string Outcome, string Reason, string Sha256);
 

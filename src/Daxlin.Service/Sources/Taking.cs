@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Text.Json;
 using Daxlin.Core.Capture;
 using Daxlin.Core.History;
+using Daxlin.Core.Posting;
 using Daxlin.Reading;
 using Daxlin.Reading.Containers;
 using Daxlin.Service.Batches;
@@ -53,16 +54,24 @@ internal sealed class Taking(IDbContextFactory<DaxlinDb> databases, DocumentStor
         if (!came.IsMessage && FileKinds.Of(came.Name, (await documents.BeginningOf(came.Sha256, cancel)).Span) is FileKind.Pdf)
         {
             var name = FileName.Of(came.Name);
-            return await Store(came, [(new KeptFile(name, came.Sha256, came.Size), name)], [], cancel);
+            return await Store(came, [(new KeptFile(name, came.Sha256, came.Size), name)], [], [], cancel);
         }
         var opened = folder.NewPart();
         Directory.CreateDirectory(opened);
         try
         {
-            var (files, parts) = await FilesOf(came, opened, cancel);
+            var (files, parts, stated) = await FilesOf(came, opened, cancel);
             if (files.IsEmpty && parts.IsEmpty)
                 parts = [new SourcePart(came.IsMessage ? "the message" : FileName.Of(came.Name), "left-out", came.IsMessage ? "Nothing is attached to it." : "It is empty.", "")];
-            return await Store(came, files, parts, cancel);
+            if (came.IsMessage && came.Totals.Subject is { } subject)
+            {
+                var (said, fault) = subject.Read(came.Name);
+                // Of the same invoices as a cover sheet among them: each is held against them.
+                stated = [.. stated.Union(said)];
+                if (fault.Length > 0)
+                    parts = parts.Add(new SourcePart("the subject", "left-out", $"It states a total that cannot be read. {fault}", ""));
+            }
+            return await Store(came, files, parts, stated, cancel);
         }
         finally
         {
@@ -72,28 +81,43 @@ internal sealed class Taking(IDbContextFactory<DaxlinDb> databases, DocumentStor
 
     /// <summary>Notes that something was not taken as a whole, so that it is not looked at again.</summary>
     private Task<SourceItem> LeaveOut(ComingItem came, string why, CancellationToken cancel) =>
-        Store(came, [], [new SourcePart(came.IsMessage ? "the message" : FileName.Of(came.Name), "left-out", why, "")], cancel);
+        Store(came, [], [new SourcePart(came.IsMessage ? "the message" : FileName.Of(came.Name), "left-out", why, "")], [], cancel);
 
-    private async Task<(ImmutableArray<(KeptFile File, string Name)> Files, ImmutableArray<SourcePart> LeftOut)> FilesOf(ComingItem came, string opened, CancellationToken cancel)
+    private async Task<(ImmutableArray<(KeptFile File, string Name)> Files, ImmutableArray<SourcePart> Others, ImmutableArray<StatedTotal> Stated)> FilesOf(ComingItem came, string opened, CancellationToken cancel)
     {
         ImmutableArray<FoundFile> found;
         try
         {
-            found = await readers.Unpack(came.Sha256, came.IsMessage ? AsMessage : FileName.Of(came.Name), opened, cancel);
+            found = await readers.Unpack(came.Sha256, came.IsMessage ? AsMessage : FileName.Of(came.Name), opened, came.Totals.Covers, cancel);
         }
         catch (Exception error) when (error is UnreadableException or ReaderDiedException)
         {
             // Whatever is in it, it cannot be told; the rest goes on.
-            return ([], [new SourcePart(FileName.Of(came.Name), "left-out", error is UnreadableException ? error.Message : "It is built so that opening it never ends or takes all memory.", "")]);
+            return ([], [new SourcePart(FileName.Of(came.Name), "left-out", error is UnreadableException ? error.Message : "It is built so that opening it never ends or takes all memory.", "")], []);
         }
         var files = ImmutableArray.CreateBuilder<(KeptFile, string)>();
-        foreach (var one in found.Where(one => one.LeftOut.Length == 0))
+        var (others, stated) = (ImmutableArray.CreateBuilder<SourcePart>(), ImmutableArray.CreateBuilder<StatedTotal>());
+        foreach (var one in found)
         {
+            if (one.LeftOut.Length > 0)
+            {
+                others.Add(new SourcePart(NameOf(one, came), "left-out", one.LeftOut, ""));
+                continue;
+            }
+            if (one.IsCover)
+            {
+                var (said, fault) = CoverFile.Read(await File.ReadAllBytesAsync(one.File, cancel));
+                stated.AddRange(said);
+                others.Add(fault.Length > 0
+                    ? new SourcePart(NameOf(one, came), "left-out", $"It is a cover sheet that cannot be read. {fault}", "")
+                    : new SourcePart(NameOf(one, came), "cover", $"It states {ComparedTotal.Told(said)}.", ""));
+                continue;
+            }
             await using var content = File.OpenRead(one.File);
             var (sha256, size) = await documents.Keep(content, cancel);
             files.Add((new KeptFile(one.Name, sha256, size), NameOf(one, came)));
         }
-        return (files.ToImmutable(), [.. found.Where(one => one.LeftOut.Length > 0).Select(one => new SourcePart(NameOf(one, came), "left-out", one.LeftOut, ""))]);
+        return (files.ToImmutable(), others.ToImmutable(), StatedTotal.Together(stated));
     }
 
     /// <summary>A part's name with the way to it, without the message or archive itself that all parts stand in.</summary>
@@ -104,7 +128,7 @@ internal sealed class Taking(IDbContextFactory<DaxlinDb> databases, DocumentStor
         return within.Length == 0 ? file.Name : $"{within}/{file.Name}";
     }
 
-    private async Task<SourceItem> Store(ComingItem came, ImmutableArray<(KeptFile File, string Name)> files, ImmutableArray<SourcePart> leftOut, CancellationToken cancel)
+    private async Task<SourceItem> Store(ComingItem came, ImmutableArray<(KeptFile File, string Name)> files, ImmutableArray<SourcePart> others, ImmutableArray<StatedTotal> stated, CancellationToken cancel)
     {
         await using var scope = scopes.CreateAsyncScope();
         await using var db = await databases.CreateDbContextAsync(cancel);
@@ -116,13 +140,14 @@ internal sealed class Taking(IDbContextFactory<DaxlinDb> databases, DocumentStor
             if (await db.SourceItems.AsNoTracking().SingleOrDefaultAsync(row => row.Source == came.Source && row.Key == came.Key, cancel) is { } before)
                 return before;
             var taken = new List<FileTaken>();
-            if (files.Length > 0)
+            // A cover sheet without an invoice says that there should be some.
+            if (files.Length > 0 || others.Any(part => part.Outcome == "cover"))
             {
                 (batch, _) = await OpeningBatch.Within(db, came.Batch, "", clock.GetUtcNow().UtcDateTime, cancel);
                 taken = await scope.ServiceProvider.GetRequiredService<BatchIntake>().AddWithin(
                     db, batch.Id, [.. files.Select(one => one.File)], Deed.Daxlin, $"took in a document from the source “{came.Source}”", cancel);
             }
-            ImmutableArray<SourcePart> parts = [.. taken.Zip(files, (file, one) => new SourcePart(one.Name, file.Outcome, file.Reason, file.Sha256)), .. leftOut];
+            ImmutableArray<SourcePart> parts = [.. taken.Zip(files, (file, one) => new SourcePart(one.Name, file.Outcome, file.Reason, file.Sha256)), .. others];
             item = new SourceItem
             {
                 Source = came.Source,
@@ -140,6 +165,8 @@ internal sealed class Taking(IDbContextFactory<DaxlinDb> databases, DocumentStor
                 AnswerTo = came.Answer.To,
                 AnswerSays = came.Answer.Says,
                 MessageId = came.MessageId,
+                Stated = JsonSerializer.Serialize(stated),
+                IsCover = others is [{ Outcome: "cover" }] && files.IsEmpty && !came.IsMessage && others[0].Name == FileName.Of(came.Name),
                 Parts = JsonSerializer.Serialize(parts, JsonSerializerOptions.Web),
             };
             db.SourceItems.Add(item);

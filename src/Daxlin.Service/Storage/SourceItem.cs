@@ -39,6 +39,12 @@ public sealed class SourceItem
     /// <summary>Each part and what became of it: a JSON list of <see cref="Daxlin.Service.Sources.SourcePart"/>.</summary>
     public string Parts { get; set; } = "[]";
 
+    /// <summary>What it states that its invoices come to: a JSON list of <see cref="Daxlin.Core.Posting.StatedTotal"/>.</summary>
+    public string Stated { get; set; } = "[]";
+
+    /// <summary>Says that what it states is of the files beside it, not of what is in it: it is a cover sheet in a folder.</summary>
+    public bool IsCover { get; set; }
+
     /// <summary>How it stands with the answer to a message: empty where nobody is to be answered.</summary>
     public AnswerState AnswerState { get; set; }
 

@@ -5,6 +5,7 @@ using Daxlin.Core;
 using Daxlin.Core.Recognition;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Templates.Json;
+using Daxlin.Core.Sources;
 using Daxlin.Reading;
 using Daxlin.Reading.Containers;
 using Daxlin.Service.Desk;
@@ -102,7 +103,7 @@ internal sealed class ReaderProcess
     private static ReadingAnswer DoUnpack(UnpackTask unpack, ReadingTask task)
     {
         using var file = new FileStream(task.Result, FileMode.Create, FileAccess.Write);
-        JsonSerializer.Serialize(file, Unpacker.Unpack(unpack.Name, task.Document, unpack.Folder), JsonSerializerOptions.Web);
+        JsonSerializer.Serialize(file, Unpacker.Unpack(unpack.Name, task.Document, unpack.Folder, totals: new SourceTotals(unpack.Covers, null)), JsonSerializerOptions.Web);
         return ReadingAnswer.Done;
     }
 

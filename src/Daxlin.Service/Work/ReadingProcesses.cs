@@ -47,12 +47,13 @@ public sealed class ReadingProcesses(ReaderPool pool, DataFolder folder, Documen
     /// <summary>What stands in an archive or a message.</summary>
     /// <param name="name">What it was called.</param>
     /// <param name="into">An empty folder, which whoever asks deletes.</param>
+    /// <param name="covers">What cover sheets are called.</param>
     /// <exception cref="UnreadableException">Taking it apart did not come to an end.</exception>
-    internal async Task<ImmutableArray<FoundFile>> Unpack(string sha256, string name, string into, CancellationToken cancel)
+    internal async Task<ImmutableArray<FoundFile>> Unpack(string sha256, string name, string into, ImmutableArray<string> covers, CancellationToken cancel)
     {
         var found = ImmutableArray<FoundFile>.Empty;
         await Handed(
-            new ReadingTask(documents.PathOf(sha256), sha256, folder.NewPart(), null, null) { Unpack = new UnpackTask(name, into) },
+            new ReadingTask(documents.PathOf(sha256), sha256, folder.NewPart(), null, null) { Unpack = new UnpackTask(name, into, covers) },
             async stream => found = await JsonSerializer.DeserializeAsync<ImmutableArray<FoundFile>>(stream, JsonSerializerOptions.Web, cancel), cancel);
         return found;
     }

@@ -29,7 +29,8 @@ internal sealed record ReadingTask(string Document, string Sha256, string Result
 /// <summary>Taking files out of an archive or a message.</summary>
 /// <param name="Name">What it was called.</param>
 /// <param name="Folder">An empty one, for what is taken out.</param>
-internal sealed record UnpackTask(string Name, string Folder);
+/// <param name="Covers">What cover sheets are called.</param>
+internal sealed record UnpackTask(string Name, string Folder, ImmutableArray<string> Covers);
 
 /// <summary>Pages of which a person said which template they are for.</summary>
 internal sealed record ChosenPages(int FirstPage, int LastPage, string Template)

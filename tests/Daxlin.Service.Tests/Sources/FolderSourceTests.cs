@@ -72,7 +72,7 @@ public class FolderSourceTests
         Assert.Equal(1, (int)(await service.UntilDone(batches["galley"]))["invoices"]!["total"]!);
         Assert.Equal(3, (int)(await service.UntilDone(batches[Path.GetFileName(folder)]))["invoices"]!["total"]!);
         Assert.Contains((await service.Get("history?act=takenIn")).AsArray(), entry => ((string)entry!["what"]!).Contains("the source “share”", StringComparison.Ordinal));
-        Assert.Contains("\"faults\":[]", (await ServiceUnderTest.RunToEnd("check-data", "--data", service.Data)).Said, StringComparison.Ordinal);
+        Assert.Contains("\"faults\":[]", (await ServiceUnderTest.RunToEnd(["check-data", "--data", service.Data, .. await StoreUnderTest.Arguments(service.Data)])).Said, StringComparison.Ordinal);
 
         // The same file once more is put away, and taken in by nobody; another one of its name is.
         await File.WriteAllBytesAsync(Path.Combine(folder, "galley", "one.pdf"), invoices[0].Bytes);

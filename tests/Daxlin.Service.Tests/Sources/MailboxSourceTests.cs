@@ -8,18 +8,21 @@ namespace Daxlin.Service.Tests.Sources;
 /// <summary>Messages in a mailbox of a real server are taken once each, and the wrong ones left out for the right reason.</summary>
 public class MailboxSourceTests
 {
-    private static async Task Save(ServiceUnderTest service, int port, JsonObject? also = null, JsonArray? rules = null)
+    internal static async Task Save(ServiceUnderTest service, int port, JsonObject? also = null, JsonArray? rules = null, JsonObject? totals = null)
     {
         Assert.Equal(204, (int)(await service.Http.PutAsync("secrets/post", new StringContent(MailServer.Password, System.Text.Encoding.UTF8, "text/plain"))).StatusCode);
         var mailbox = also ?? [];
         (mailbox["host"], mailbox["port"], mailbox["encryption"], mailbox["user"], mailbox["password"]) = ("127.0.0.1", port, "none", MailServer.User, "post");
         if (rules is not null)
             mailbox["rules"] = rules;
-        var (status, said) = await service.Post("sources", new JsonObject { ["name"] = "post", ["batch"] = "Post", ["mailbox"] = mailbox });
+        var source = new JsonObject { ["name"] = "post", ["batch"] = "Post", ["mailbox"] = mailbox };
+        if (totals is not null)
+            source["totals"] = totals;
+        var (status, said) = await service.Post("sources", source);
         Assert.True(status == 201, said.ToJsonString());
     }
 
-    private static async Task<JsonNode> Look(ServiceUnderTest service)
+    internal static async Task<JsonNode> Look(ServiceUnderTest service)
     {
         for (var patience = System.Diagnostics.Stopwatch.StartNew(); ;)
         {

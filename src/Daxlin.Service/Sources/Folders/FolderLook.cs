@@ -24,7 +24,7 @@ internal sealed class FolderLook(Taking taking, DocumentStore documents, DataFol
         if (IsWithin(way.Path, data.Root) || IsWithin(data.Root, way.Path))
             throw new SourceTroubleException($"The folder {way.Path} and Daxlin's own data folder lie in each other; a source is a folder of its own.");
         var (now, settle) = (clock.GetUtcNow(), TimeSpan.FromSeconds(way.SettleSeconds));
-        var files = settling.GetValueOrDefault(source.Name, SettlingFiles.None).Look(FilesIn(way), now);
+        var files = settling.GetValueOrDefault(source.Name, SettlingFiles.None).Look(FilesIn(way, source.Totals), now);
         var settled = files.Settled(settle, now);
         var (taken, documentsTaken, leftOut) = (0, 0, 0);
         var trouble = default(SourceTroubleException);
@@ -90,14 +90,14 @@ internal sealed class FolderLook(Taking taking, DocumentStore documents, DataFol
         var came = new ComingItem(
             source.Name, ComingItem.KeyOf(file.Place, sha256.Length > 0 ? sha256 : file.Stamp), PlainLine.Of(file.Place, ComingItem.LongestName), sha256, file.Length,
             source.Batch.Of(DateOnly.FromDateTime(clock.GetLocalNow().DateTime), FolderOf(way, file.Place)))
-        { Stamp = StampOf(file) };
+        { Stamp = StampOf(file), Totals = source.Totals };
         var (item, isNew) = await taking.TakeOnce(came, cancel);
         if (way.Moves)
             PuttingAway.Put(way, file.Place, item);
         return (item, isNew);
     }
 
-    private static List<SeenFile> FilesIn(FolderSource way)
+    private static List<SeenFile> FilesIn(FolderSource way, SourceTotals totals)
     {
         if (!Directory.Exists(way.Path))
             throw new SourceTroubleException($"The folder {way.Path} is not there. Where it is of another machine, that one or the line to it may be down; it is looked at again by itself.");
@@ -113,7 +113,7 @@ internal sealed class FolderLook(Taking taking, DocumentStore documents, DataFol
                 ShouldRecursePredicate = (ref entry) => !entry.FileName.StartsWith('.')
                     && !(entry.Directory.SequenceEqual(way.Path) && (entry.FileName.SequenceEqual(FolderSource.Done) || entry.FileName.SequenceEqual(FolderSource.SetAside))),
             };
-            return [.. files.Where(file => way.Takes(file.Place))];
+            return [.. files.Where(file => way.Takes(file.Place, totals))];
         }
         catch (Exception error) when (error is IOException or UnauthorizedAccessException)
         {

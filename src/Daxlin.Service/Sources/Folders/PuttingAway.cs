@@ -63,7 +63,7 @@ internal static class PuttingAway
     {
         var note = new StringBuilder().AppendLine(CultureInfo.InvariantCulture, $"{relative}, looked at on {item.At:yyyy-MM-dd HH:mm} UTC:");
         foreach (var part in parts)
-            note.AppendLine(CultureInfo.InvariantCulture, $"- {part.Name}: {(part.Outcome == "taken" ? "taken in" : part.Outcome == "already-here" ? part.Reason : $"left out. {part.Reason}")}");
+            note.AppendLine(CultureInfo.InvariantCulture, $"- {part.Name}: {(part.Outcome == "taken" ? "taken in" : part.Outcome is "already-here" or "cover" ? part.Reason : $"left out. {part.Reason}")}");
         File.WriteAllText(path, note.ToString());
         if (!OperatingSystem.IsWindows())
             File.SetUnixFileMode(path, UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.GroupRead | UnixFileMode.OtherRead);

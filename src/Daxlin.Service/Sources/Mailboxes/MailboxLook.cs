@@ -152,6 +152,7 @@ internal sealed class MailboxLook(Taking taking, DocumentStore documents, DataFo
             (rule?.Batch ?? source.Batch).Of(DateOnly.FromDateTime(clock.GetLocalNow().DateTime), ""))
         {
             IsMessage = true,
+            Totals = source.Totals,
             From = PlainLine.Of(string.Join(", ", facts.From), ComingItem.LongestName),
             MessageId = id,
         };

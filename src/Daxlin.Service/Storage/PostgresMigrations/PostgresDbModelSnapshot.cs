@@ -1391,6 +1391,9 @@ namespace Daxlin.Service.Storage.PostgresMigrations
                         .HasColumnType("text")
                         .UseCollation("C");
 
+                    b.Property<bool>("IsCover")
+                        .HasColumnType("boolean");
+
                     b.Property<string>("Key")
                         .IsRequired()
                         .HasColumnType("text")
@@ -1428,6 +1431,11 @@ namespace Daxlin.Service.Storage.PostgresMigrations
                         .UseCollation("C");
 
                     b.Property<string>("Stamp")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .UseCollation("C");
+
+                    b.Property<string>("Stated")
                         .IsRequired()
                         .HasColumnType("text")
                         .UseCollation("C");

@@ -1,0 +1,40 @@
+using Microsoft.EntityFrameworkCore.Migrations;
+
+#nullable disable
+
+namespace Daxlin.Service.Storage.Migrations
+{
+    /// <inheritdoc />
+    public partial class StatedBySources : Migration
+    {
+        /// <inheritdoc />
+        protected override void Up(MigrationBuilder migrationBuilder)
+        {
+            migrationBuilder.AddColumn<bool>(
+                name: "IsCover",
+                table: "SourceItems",
+                type: "INTEGER",
+                nullable: false,
+                defaultValue: false);
+
+            migrationBuilder.AddColumn<string>(
+                name: "Stated",
+                table: "SourceItems",
+                type: "TEXT",
+                nullable: false,
+                defaultValue: "[]");
+        }
+
+        /// <inheritdoc />
+        protected override void Down(MigrationBuilder migrationBuilder)
+        {
+            migrationBuilder.DropColumn(
+                name: "IsCover",
+                table: "SourceItems");
+
+            migrationBuilder.DropColumn(
+                name: "Stated",
+                table: "SourceItems");
+        }
+    }
+}
