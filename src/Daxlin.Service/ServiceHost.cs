@@ -3,6 +3,8 @@ using Daxlin.Service.Secrets;
 using Daxlin.Service.Approvals;
 using Daxlin.Service.Batches;
 using Daxlin.Service.Captures;
+using Daxlin.Service.Captures.Links;
+using Daxlin.Service.Captures.Notices;
 using Daxlin.Service.Demo;
 using Daxlin.Service.Desk;
 using Daxlin.Service.Documents;
@@ -110,6 +112,7 @@ public static class ServiceHost
         builder.Services.AddSingleton<CodingWorker>();
         builder.Services.AddSingleton<SecretStore>();
         builder.Services.AddSingleton<FolderDelivery>();
+        builder.Services.AddSingleton<SignedRequests>();
         builder.Services.AddSingleton<WebhookDelivery>();
         builder.Services.AddSingleton<MailDelivery>();
         builder.Services.AddSingleton<SftpDelivery>();
@@ -156,6 +159,9 @@ public static class ServiceHost
         builder.Services.AddHostedService(services => services.GetRequiredService<RehearsalWorker>());
         builder.Services.AddHostedService(services => services.GetRequiredService<SourceWatch>());
         builder.Services.AddHostedService<Answers>();
+        builder.Services.AddHostedService<CaptureNotices>();
+        builder.Services.AddSingleton<LinkedDocuments>();
+        builder.Services.AddScoped<AskingForNotice>();
         builder.Services.Configure<HostOptions>(host => host.ShutdownTimeout = TimeSpan.FromSeconds(4));
         builder.Services.AddProblemDetails(problems => problems.CustomizeProblemDetails = Problem.Complete);
         builder.Services.AddExceptionHandler<RequestFaults>();

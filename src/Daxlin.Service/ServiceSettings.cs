@@ -3,6 +3,7 @@ using System.Net;
 using System.Security.Cryptography;
 using System.Security.Cryptography.X509Certificates;
 using Daxlin.Core.Json;
+using Daxlin.Core.Links;
 using Daxlin.Service.People.Provider;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
@@ -27,6 +28,9 @@ public sealed record ServiceSettings(IPAddress Address, int Port, string Data, s
 
     /// <summary>Proxies that stand before it, whose word on where a request came from counts.</summary>
     public ImmutableArray<IPAddress> Proxies { get; init; } = [];
+
+    /// <summary>From which documents may be fetched that other programs name by a link; empty for from nowhere.</summary>
+    public ImmutableArray<LinkHost> LinkHosts { get; init; } = [];
 
     /// <summary>A certificate in PEM or PKCS #12; empty for none.</summary>
     public string CertificateFile { get; init; } = "";
@@ -55,7 +59,7 @@ public sealed record ServiceSettings(IPAddress Address, int Port, string Data, s
 
     public const int UsualPort = 7380;
 
-    /// <summary>Reads <c>--port N --data DIR --bind ADDRESS --host NAME --certificate FILE --certificate-key FILE --behind-proxy ADDRESS --store CONNECTION --node NAME --identity-provider FILE --console DIR --samples DIR --without-sign-in --ends-with-input</c>.</summary>
+    /// <summary>Reads <c>--port N --data DIR --bind ADDRESS --host NAME --certificate FILE --certificate-key FILE --behind-proxy ADDRESS --link-host HOSTS --store CONNECTION --node NAME --identity-provider FILE --console DIR --samples DIR --without-sign-in --ends-with-input</c>.</summary>
     /// <exception cref="SettingsException">A setting is unknown or cannot be met; the message says why.</exception>
     public static ServiceSettings Parse(string[] args)
     {
@@ -73,6 +77,7 @@ public sealed record ServiceSettings(IPAddress Address, int Port, string Data, s
                 "--bind" => settings with { Address = AddressOf(Next()) },
                 "--host" => settings with { Hosts = settings.Hosts.Add(Next()) },
                 "--behind-proxy" => settings with { Proxies = settings.Proxies.Add(AddressOf(Next())) },
+                "--link-host" => settings with { LinkHosts = [.. settings.LinkHosts, .. Next().Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(LinkHostOf)] },
                 "--certificate" => settings with { CertificateFile = Next() },
                 "--certificate-key" => settings with { CertificateKeyFile = Next() },
                 "--store" => settings with { Store = Next() },
@@ -95,6 +100,9 @@ public sealed record ServiceSettings(IPAddress Address, int Port, string Data, s
     private static IPAddress AddressOf(string text) =>
         OnlyOwnPages.IsLoopbackName(text) && !IPAddress.TryParse(text, out _) ? IPAddress.Loopback
         : IPAddress.TryParse(text, out var address) ? address : throw new SettingsException($"“{text}” is no address; one is written as 192.0.2.7, or 0.0.0.0 for all of this machine.");
+
+    private static LinkHost LinkHostOf(string text) =>
+        LinkHost.Read(text) ?? throw new SettingsException($"--link-host {text}: a host is wanted, as files.vendor.example, *.vendor.example or 192.0.2.7:8080.");
 
     /// <summary>Whoever reaches it beyond this machine has to sign in, on a line that nobody listens to.</summary>
     private ServiceSettings Checked()

@@ -185,11 +185,32 @@ public class SourceTests
         Assert.Equal(
             "A file named cover*.csv is a cover sheet: it states what the invoices beside it come to. A subject with “{sum}” in it states what the message's invoices come to, in EUR where it says no currency.",
             Faults("""{ "cover": ["cover*.csv"], "subject": "{sum}", "currency": "eur" }"""));
+        Assert.Equal("“6:30” is no time of a day; one is written as 06:30. Days are wanted here, as monday, tuesday, wednesday, thursday, friday, saturday, sunday.",
+            Faults("{ \"cover\": \"c.csv\" }", "\"hours\": { \"from\": \"6:30\", \"to\": \"20:00\", \"days\": [\"mon\"] }, \"folder\": { \"path\": \"/srv/in\" }"));
         Assert.Equal("In which currency? {currency} is wanted in it, or “currency” beside it.", Faults("""{ "subject": "{sum}" }"""));
         Assert.Equal("{invoices} or {sum} is wanted in it: “{invoices} invoices, {sum} {currency}”.", Faults("""{ "subject": "{currency}" }"""));
         Assert.Equal("“{total}” is not known here; there are {invoices}, {sum}, {currency}.", Faults("""{ "subject": "{total} {currency}" }"""));
         Assert.Equal("Files have no subject; “cover” is for them.", Faults("""{ "subject": "{sum} {currency}" }""", "\"folder\": { \"path\": \"/srv/in\" }"));
         Assert.Equal("“cover” or “subject” is wanted here: what cover sheets are called, or how subjects state a total.", Faults("{}"));
+    }
+
+    /// <summary>Every moment of a week is of exactly those hours that began on one of their days and have not ended.</summary>
+    [Fact]
+    public void Hours_hold_from_the_day_on_which_they_begin_until_they_end()
+    {
+        var monday = new DateTime(2026, 11, 30);
+        Gen.Select(Gen.Int[0, 1439], Gen.Int[0, 1439], Gen.Int[0, 6], Gen.Int[0, 7 * 1440 - 1]).Sample(
+            (from, to, day, minute) =>
+            {
+                var hours = new LookingHours(TimeOnly.MinValue.AddMinutes(from), TimeOnly.MinValue.AddMinutes(to), [LookingHours.Week[day].Day]);
+                var begins = day * 1440 + from;
+                var lasts = (to - from + 1440) % 1440 is var some and > 0 ? some : 1440;
+                Assert.Equal((minute - begins + 7 * 1440) % (7 * 1440) < lasts, hours.Contain(monday.AddMinutes(minute)));
+            },
+            iter: Effort.Times(5000));
+        Assert.Equal(
+            "It is looked at from 22:00 to 06:00 of the next day on Friday, Saturday, by the clock of the service's machine; “Try now” looks at any time.",
+            new LookingHours(new(22, 0), new(6, 0), [DayOfWeek.Saturday, DayOfWeek.Friday]).Says);
     }
 
     [Fact]

@@ -3093,13 +3093,14 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Takes a document as the body (up to 50 MB) into a batch, which is opened if need be, and answers with what was captured of it; 202 and where to ask if that takes longer than “wait” seconds. The same document again is the same capture. Accept: application/json, text/csv or a spreadsheet's type. */
+        /** Takes a document as the body (up to 50 MB), or by a link in JSON, into a batch, which is opened if need be, and answers with what was captured of it; 202 and where to ask if that takes longer than “wait” seconds. The same document again is the same capture. Accept: application/json, text/csv or a spreadsheet's type. */
         post: {
             parameters: {
                 query?: {
                     name?: string;
                     batch?: string;
                     wait?: number;
+                    notify?: string;
                 };
                 header?: never;
                 path?: never;
@@ -3110,6 +3111,7 @@ export interface paths {
                     "application/pdf": string;
                     "application/xml": string;
                     "application/octet-stream": string;
+                    "application/json": string;
                 };
             };
             responses: {
@@ -6696,8 +6698,17 @@ export interface components {
             reasonCode: string;
             /** @description The same as a sentence. */
             reason: string;
+            /** @description Who is told that it is captured. */
+            notices: components["schemas"]["CaptureNoticeRecord"][];
             /** @description All that it holds, in the order of their pages; none while it waits. */
             invoices: components["schemas"]["InvoiceDetail"][];
+        };
+        CaptureNoticeRecord: {
+            receiver: string;
+            /** @description `waiting`, `sent` or `given-up`. */
+            state: string;
+            /** @description What the receiver said, or what stood in the way; empty before it was tried. */
+            says: string;
         };
         /** @description What a receiver's document says, and what is wrong with it; nothing is stored, and nobody is asked. */
         CheckedReceiver: {
@@ -8493,7 +8504,7 @@ export interface components {
             place: string;
             /** @description The name of the batches that it fills, as its document says it. */
             batch: string;
-            /** @description `watched`, `paused`, `trouble` or `retired`. */
+            /** @description `watched`, `resting` (outside of its hours), `paused`, `trouble` or `retired`. */
             state: string;
             /** @description Why it could not be looked at the last time; empty if it could. */
             trouble: string;

@@ -5,6 +5,8 @@ export function SourceState({ state }: { state: string }) {
       return <>● watched</>;
     case "trouble":
       return <span className="state held">▲ cannot be looked at</span>;
+    case "resting":
+      return <>◦ rests until its hours</>;
     case "paused":
       return <>◦ paused</>;
     default:

@@ -20,6 +20,7 @@ internal static class ServeCommand
             new("--certificate") { Description = "Encrypts the line: a PEM file, with --certificate-key or the key in it, or PKCS #12.", HelpName = "FILE" },
             new("--certificate-key") { Description = "The key of the certificate, in PEM.", HelpName = "FILE" },
             new("--behind-proxy") { Description = "The address of a proxy that encrypts before it; its word on where requests come from counts.", HelpName = "ADDRESS" },
+            new("--link-host") { Description = "Hosts that documents may be fetched from which other programs name by a link, parted by commas; from nowhere unless said.", HelpName = "HOSTS" },
             new("--identity-provider") { Description = "A file that tells of a provider by which people may sign in as well (docs/PEOPLE.md).", HelpName = "FILE" },
         ];
         var withoutSignIn = new Option<bool>("--without-sign-in") { Description = "Let everyone who reaches the port do everything, and only say a name: for one desk." };

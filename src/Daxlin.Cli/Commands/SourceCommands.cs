@@ -101,6 +101,7 @@ internal static class SourceCommands
     {
         "trouble" => "▲ cannot be looked at",
         "watched" => "● watched",
+        "resting" => "◦ rests until its hours",
         "paused" => "◦ paused",
         var state => "× " + state,
     };

@@ -9,6 +9,9 @@ public sealed record Source(string Name, BatchNaming Batch, SourceWay Way)
     /// <summary>Where it is stated what its invoices come to.</summary>
     public SourceTotals Totals { get; init; } = SourceTotals.None;
 
+    /// <summary>When it is looked at by itself; null for always.</summary>
+    public LookingHours? Hours { get; init; }
+
     /// <summary>What is done with it, in sentences.</summary>
-    public ImmutableArray<string> Says => [.. Way.Says, .. Totals.Says, $"What is taken in goes into the batch {Batch.Says}."];
+    public ImmutableArray<string> Says => [.. Way.Says, .. Totals.Says, .. Hours is { } hours ? [hours.Says] : Array.Empty<string>(), $"What is taken in goes into the batch {Batch.Says}."];
 }

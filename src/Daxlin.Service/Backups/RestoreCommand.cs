@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Daxlin.Service.Captures.Notices;
 using Daxlin.Service.History;
 using Daxlin.Service.Posting.Deliveries;
 using Daxlin.Service.Sources;
@@ -41,6 +42,11 @@ internal static class RestoreCommand
         {
             faults.Add(new DataFault(
                 "answers", "answers-waited", $"{(answers == 1 ? "One answer" : $"{answers} answers")} to senders waited when the backup was made. Whether they were told since, nobody can tell here: none is sent."));
+        }
+        if (await AskingForNotice.GiveRestoredUp(db, cancel) is > 0 and var notices)
+        {
+            faults.Add(new DataFault(
+                "notices", "notices-waited", $"{(notices == 1 ? "One notice" : $"{notices} notices")} of a captured document waited when the backup was made. Whether it was sent since, nobody can tell here: none is sent."));
         }
         var history = await HistoryVerification.Run(db, withRecords: true, cancel);
         if (!history.IsWhole)

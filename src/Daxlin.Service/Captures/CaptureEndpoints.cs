@@ -1,6 +1,10 @@
 using System.Collections.Immutable;
+using System.Globalization;
+using System.Text.Json;
 using Daxlin.Core.People;
 using Daxlin.Service.Batches;
+using Daxlin.Service.Captures.Links;
+using Daxlin.Service.Captures.Notices;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.People;
 using Daxlin.Service.Posting.Files;
@@ -23,16 +27,17 @@ internal static class CaptureEndpoints
     public static void Map(RouteGroupBuilder api)
     {
         var captures = api.MapGroup("/captures").WithTags("Captures").ChangesNeed(Right.Work);
-        captures.MapPost("", Take).RequireRateLimiting(Limits.Heavy).Accepts<string>("application/pdf", "application/xml", "application/octet-stream")
-            .WithSummary("Takes a document as the body (up to 50 MB) into a batch, which is opened if need be, and answers with what was captured of it; 202 and where to ask if that takes longer than “wait” seconds. The same document again is the same capture. Accept: application/json, text/csv or a spreadsheet's type.");
+        captures.MapPost("", Take).RequireRateLimiting(Limits.Heavy).Accepts<string>("application/pdf", "application/xml", "application/octet-stream", "application/json")
+            .WithSummary("Takes a document as the body (up to 50 MB), or by a link in JSON, into a batch, which is opened if need be, and answers with what was captured of it; 202 and where to ask if that takes longer than “wait” seconds. The same document again is the same capture. Accept: application/json, text/csv or a spreadsheet's type.");
         captures.MapGet("/{id:int}", Show).WithSummary("A document that was sent, and what was captured of it; 202 while it waits. Accept: application/json, text/csv or a spreadsheet's type.");
     }
 
     /// <param name="name">What the document is called.</param>
     /// <param name="batch">The name of the batch.</param>
     /// <param name="wait">How many seconds to wait for the capture: 0 to 60, 20 if left out.</param>
+    /// <param name="notify">A receiver that is a web address, and is told once it is captured.</param>
     private static async Task<Results<Ok<CaptureAnswer>, Accepted<CaptureAnswer>, FileContentHttpResult, ProblemHttpResult>> Take(
-        HttpRequest request, string? name, string? batch, int? wait, Actor actor, DaxlinDb db, OpeningBatch opening, BatchIntake intake, BatchEvents events,
+        HttpRequest request, string? name, string? batch, int? wait, string? notify, Actor actor, DaxlinDb db, OpeningBatch opening, BatchIntake intake, LinkedDocuments links, AskingForNotice notices, DataFolder data, BatchEvents events,
         IDbContextFactory<DaxlinDb> databases, IHostApplicationLifetime lifetime, CancellationToken cancel)
     {
         if (request.HasFormContentType)
@@ -41,15 +46,50 @@ internal static class CaptureEndpoints
             return Problem.Of(StatusCodes.Status422UnprocessableEntity, "wait-faulty", $"“wait” is a number of seconds from 0 to {LongestWait}.");
         if (request.ContentLength == 0)
             return Problem.Of(StatusCodes.Status422UnprocessableEntity, "document-missing", "The body is empty: the document is sent as the body.");
-        var (into, _, refused) = await opening.Do(batch, null, request.HttpContext.User, cancel);
-        if (into is null)
-            return refused!.ToProblem();
-        var taken = (await intake.Take(into.Id, [(name ?? "document", () => request.Body)], actor.Name, cancel))[0];
-        if (taken.Outcome == "refused")
-            return Problem.Of(StatusCodes.Status413PayloadTooLarge, "too-large", taken.Reason);
-        var id = await db.Intakes.Where(row => row.BatchId == into.Id && row.Sha256 == taken.Sha256).Select(row => row.Id).SingleAsync(cancel);
-        await UntilCaptured(into.Id, id, TimeSpan.FromSeconds(wait ?? UsualWait), events, databases, lifetime, cancel);
-        return await Answer(id, request, db, cancel);
+        if (notify is { Length: > 0 } && await notices.FaultOf(notify, cancel) is { } unfit)
+            return unfit.ToProblem();
+        var fetched = request.GetTypedHeaders().ContentType?.MediaType == "application/json" ? data.NewPart() : null;
+        try
+        {
+            if (fetched is not null)
+            {
+                await using var part = new FileStream(fetched, FileMode.CreateNew, FileAccess.Write);
+                var own = await links.Fetch((await Sent(request, cancel)).Link ?? "", part, cancel);
+                name ??= own;
+            }
+            var (into, _, refused) = await opening.Do(batch, null, request.HttpContext.User, cancel);
+            if (into is null)
+                return refused!.ToProblem();
+            var taken = (await intake.Take(into.Id, [(name ?? "document", () => fetched is null ? request.Body : File.OpenRead(fetched))], actor.Name, cancel))[0];
+            if (taken.Outcome == "refused")
+                return Problem.Of(StatusCodes.Status413PayloadTooLarge, "too-large", taken.Reason);
+            var id = await db.Intakes.Where(row => row.BatchId == into.Id && row.Sha256 == taken.Sha256).Select(row => row.Id).SingleAsync(cancel);
+            if (notify is { Length: > 0 })
+                await notices.Note(id, notify, cancel);
+            await UntilCaptured(into.Id, id, TimeSpan.FromSeconds(wait ?? UsualWait), events, databases, lifetime, cancel);
+            return await Answer(id, request, db, cancel);
+        }
+        catch (LinkFaultException error)
+        {
+            return Problem.Of(error.Code is "link-not-there" or "link-not-reached" ? StatusCodes.Status502BadGateway : error.Code is "too-large" ? StatusCodes.Status413PayloadTooLarge : StatusCodes.Status422UnprocessableEntity, error.Code, error.Message);
+        }
+        finally
+        {
+            if (fetched is not null)
+                File.Delete(fetched);
+        }
+    }
+
+    private static async Task<LinkToCapture> Sent(HttpRequest request, CancellationToken cancel)
+    {
+        try
+        {
+            return await request.ReadFromJsonAsync<LinkToCapture>(cancel) ?? new LinkToCapture();
+        }
+        catch (JsonException error)
+        {
+            throw new LinkFaultException("link-faulty", "The body is to be the document itself, or JSON that says where it is: { \"link\": \"https://files.vendor.example/invoice.pdf\" }.", error);
+        }
     }
 
     private static Task<Results<Ok<CaptureAnswer>, Accepted<CaptureAnswer>, FileContentHttpResult, ProblemHttpResult>> Show(int id, HttpRequest request, DaxlinDb db, CancellationToken cancel) =>
@@ -86,9 +126,16 @@ internal static class CaptureEndpoints
         var invoices = ImmutableArray.CreateBuilder<InvoiceDetail>();
         foreach (var invoice in ids)
             invoices.Add((await InvoiceDetails.Find(invoice, db, cancel))!);
-        var answer = new CaptureAnswer(id, row.FileName, row.Sha256, row.BatchId, batch, row.State.ToString().ToLowerInvariant(), row.ReasonCode, row.Reason, invoices.ToImmutable());
-        return row.State == IntakeState.Waiting ? TypedResults.Accepted($"/api/v1/captures/{id}", answer) : TypedResults.Ok(answer);
+        var notices = await db.CaptureNotices.Where(notice => notice.IntakeId == id).OrderBy(notice => notice.Id)
+            .Select(notice => new CaptureNoticeRecord(notice.Receiver, notice.State == NoticeState.Waiting ? "waiting" : notice.State == NoticeState.Sent ? "sent" : "given-up", notice.Says)).ToListAsync(cancel);
+        var answer = new CaptureAnswer(id, row.FileName, row.Sha256, row.BatchId, batch, Word(row.State), row.ReasonCode, row.Reason, [.. notices], invoices.ToImmutable());
+        return row.State == IntakeState.Waiting ? TypedResults.Accepted(AddressOf(id), answer) : TypedResults.Ok(answer);
     }
+
+    /// <summary>Where a capture is asked for again.</summary>
+    public static string AddressOf(int id) => string.Create(CultureInfo.InvariantCulture, $"/api/v1/captures/{id}");
+
+    public static string Word(IntakeState state) => state.ToString().ToLowerInvariant();
 
     /// <returns>csv, xlsx, or null for JSON.</returns>
     private static string? TableWanted(HttpRequest request) => request.GetTypedHeaders().Accept.OrderByDescending(one => one.Quality ?? 1).FirstOrDefault()?.MediaType.Value?.ToLowerInvariant() switch

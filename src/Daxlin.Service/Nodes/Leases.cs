@@ -8,6 +8,7 @@ public abstract class Leases
     public const string Rehearsal = "rehearsal";
     public const string Source = "source";
     public const string Answer = "answer";
+    public const string Notice = "notice";
 
     /// <summary>Takes a work for this service. It is renewed until <see cref="End"/>, or until the service dies.</summary>
     /// <returns>False if another has it.</returns>

@@ -14,7 +14,7 @@ public sealed record SourcePart(string Name, string Outcome, string Reason, stri
 /// <param name="Way"><c>folder</c> or <c>mailbox</c>; empty for a document that cannot be read any more.</param>
 /// <param name="Place">Where that is, in a line.</param>
 /// <param name="Batch">The name of the batches that it fills, as its document says it.</param>
-/// <param name="State"><c>watched</c>, <c>paused</c>, <c>trouble</c> or <c>retired</c>.</param>
+/// <param name="State"><c>watched</c>, <c>resting</c> (outside of its hours), <c>paused</c>, <c>trouble</c> or <c>retired</c>.</param>
 /// <param name="Trouble">Why it could not be looked at the last time; empty if it could.</param>
 /// <param name="Items">How many files or messages have come from it.</param>
 /// <param name="Documents">How many documents of them were taken in.</param>

@@ -34,7 +34,7 @@ internal static class SourceEndpoints
         api.MapGet("/source.schema.json", () => Results.Stream(SourceSchema.Open(), "application/schema+json")).WithTags("Sources").WithSummary("The JSON Schema of sources.");
     }
 
-    private static async Task<Ok<List<SourceSummary>>> List([AsParameters] ListPage page, HttpContext context, DaxlinDb db, CancellationToken cancel)
+    private static async Task<Ok<List<SourceSummary>>> List([AsParameters] ListPage page, HttpContext context, DaxlinDb db, TimeProvider clock, CancellationToken cancel)
     {
         var after = page.After ?? "";
         var rows = await page.Of(
@@ -52,11 +52,11 @@ internal static class SourceEndpoints
             var source = SourceShelf.Read(one.Row);
             return new SourceSummary(
                 one.Row.Name, one.Row.Version, one.Row.SavedAt, one.Row.SavedBy, one.Row.Note, source?.Way.Word ?? "", source?.Way.Place ?? "", source?.Batch.Pattern ?? "",
-                SourceShelf.WordOf(one.Row.IsRetired, one.State), one.State?.Trouble ?? "", one.State?.TroubleSince, one.State?.LookedAt, one.State?.TakenAt, one.Items, one.Documents, one.LeftOut);
+                SourceShelf.WordOf(one.Row.IsRetired, one.State, source, clock.GetLocalNow().DateTime), one.State?.Trouble ?? "", one.State?.TroubleSince, one.State?.LookedAt, one.State?.TakenAt, one.Items, one.Documents, one.LeftOut);
         }));
     }
 
-    private static async Task<Results<Ok<SourceDetail>, ProblemHttpResult>> Show(string name, int? version, SourceShelf shelf, HttpResponse response, CancellationToken cancel)
+    private static async Task<Results<Ok<SourceDetail>, ProblemHttpResult>> Show(string name, int? version, SourceShelf shelf, TimeProvider clock, HttpResponse response, CancellationToken cancel)
     {
         if (await shelf.Row(name, null, cancel) is not { } newest)
             return NotThere(name);
@@ -65,7 +65,7 @@ internal static class SourceEndpoints
         var (source, state) = (SourceShelf.Read(row), await shelf.Db.SourceStates.AsNoTracking().SingleOrDefaultAsync(one => one.Name == name, cancel));
         Seen.Tag(response, newest.Version);
         return TypedResults.Ok(new SourceDetail(
-            row.Name, row.Version, newest.Version, row.SavedAt, row.SavedBy, row.Note, SourceShelf.WordOf(newest.IsRetired, state), state?.Trouble ?? "", state?.TroubleSince, state?.LookedAt, state?.TakenAt,
+            row.Name, row.Version, newest.Version, row.SavedAt, row.SavedBy, row.Note, SourceShelf.WordOf(newest.IsRetired, state, SourceShelf.Read(newest), clock.GetLocalNow().DateTime), state?.Trouble ?? "", state?.TroubleSince, state?.LookedAt, state?.TakenAt,
             row.Document, source?.Says ?? [], shelf.MissingOf(source)));
     }
 

@@ -75,6 +75,8 @@ internal sealed class SourceShelf(DaxlinDb db, SecretStore secrets, SourceWatch 
     }
 
     /// <summary>The word for how a source is.</summary>
-    public static string WordOf(bool isRetired, SourceState? state) =>
-        isRetired ? "retired" : state is { IsPaused: true } ? "paused" : state is { Trouble.Length: > 0 } ? "trouble" : "watched";
+    /// <param name="source">What its document says; null for one that cannot be read any more.</param>
+    /// <param name="local">The time on the wall of the service's machine.</param>
+    public static string WordOf(bool isRetired, SourceState? state, Source? source, DateTime local) =>
+        isRetired ? "retired" : state is { IsPaused: true } ? "paused" : state is { Trouble.Length: > 0 } ? "trouble" : source?.Hours?.Contain(local) == false ? "resting" : "watched";
 }

@@ -78,6 +78,8 @@ internal sealed class SourceWatch(
         {
             sources = await SourceShelf.Newest(db).AsNoTracking().Where(row => !row.IsRetired && !db.SourceStates.Any(state => state.Name == row.Name && state.IsPaused)).ToListAsync(cancel);
         }
+        var local = clock.GetLocalNow().DateTime;
+        sources.RemoveAll(row => SourceShelf.Read(row)?.Hours?.Contain(local) == false);
         foreach (var gone in next.Keys.Except(sources.Select(row => row.Name)).ToList())
             next.TryRemove(gone, out _);
         // One that is looked at this moment keeps its line; it is let go of the next time.

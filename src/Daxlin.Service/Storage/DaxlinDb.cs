@@ -39,6 +39,7 @@ public class DaxlinDb(DbContextOptions<DaxlinDb> options) : IdentityUserContext<
     public DbSet<Lease> Leases => Set<Lease>();
     public DbSet<SourceVersion> Sources => Set<SourceVersion>();
     public DbSet<SourceState> SourceStates => Set<SourceState>();
+    public DbSet<CaptureNotice> CaptureNotices => Set<CaptureNotice>();
     public DbSet<SourceItem> SourceItems => Set<SourceItem>();
     public DbSet<Node> Nodes => Set<Node>();
 
@@ -181,6 +182,13 @@ public class DaxlinDb(DbContextOptions<DaxlinDb> options) : IdentityUserContext<
             item.HasIndex(row => row.AnswerState);
             item.Property(row => row.AnswerState).HasConversion<string>();
             item.HasOne<Batch>().WithMany().HasForeignKey(row => row.BatchId);
+        });
+        builder.Entity<CaptureNotice>(notice =>
+        {
+            notice.HasIndex(row => new { row.IntakeId, row.Receiver }).IsUnique();
+            notice.HasIndex(row => new { row.State, row.NextAt });
+            notice.Property(row => row.State).HasConversion<string>();
+            notice.HasOne<Intake>().WithMany().HasForeignKey(row => row.IntakeId);
         });
         builder.Entity<Node>().HasKey(node => node.Name);
         builder.Entity<Lease>().HasKey(lease => new { lease.Work, lease.Of });

@@ -84,6 +84,30 @@ public class FolderSourceTests
     }
 
     [Fact]
+    public async Task Outside_of_its_hours_a_source_rests_until_somebody_looks()
+    {
+        await using var service = await ServiceUnderTest.Start();
+        var folder = NewFolder();
+        await File.WriteAllBytesAsync(Path.Combine(folder, "one.pdf"), TinyPdf.OnePage("BT /F1 10 Tf 50 700 Td (One) Tj ET"));
+        JsonObject Source(string name, params int[] days) => new()
+        {
+            ["name"] = name,
+            ["batch"] = name,
+            ["hours"] = new JsonObject { ["from"] = "00:00", ["to"] = "00:00", ["days"] = new JsonArray([.. days.Select(day => JsonValue.Create(DateTime.Now.AddDays(day).DayOfWeek.ToString().ToLowerInvariant()))]) },
+            ["folder"] = new JsonObject { ["path"] = folder, ["settleSeconds"] = 1, ["after"] = "leave" },
+        };
+        // In case it is about to be midnight: neither today nor tomorrow, and both of them.
+        Assert.Equal(201, (await service.Post("sources", Source("share", 2))).Status);
+        Assert.Equal(201, (await service.Post("sources", Source("other", 0, 1))).Status);
+        for (var patience = System.Diagnostics.Stopwatch.StartNew(); (await service.All("sources/other/items")).Count == 0;)
+            Assert.True(patience.Elapsed < TimeSpan.FromMinutes(1));
+        Assert.Equal(["other watched True", "share resting False"], (await service.Get("sources")).AsArray().Select(one => $"{one!["name"]} {one["state"]} {one["lookedAt"] is not null}"));
+        Assert.Empty(await Items(service));
+        await Look(service);
+        Assert.Equal("one.pdf", (string?)Assert.Single(await Items(service))["name"]);
+    }
+
+    [Fact]
     public async Task A_file_that_is_still_written_waits_and_a_share_that_goes_away_loses_nothing()
     {
         await using var service = await ServiceUnderTest.Start();

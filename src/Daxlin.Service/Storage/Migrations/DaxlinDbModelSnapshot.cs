@@ -124,6 +124,47 @@ namespace Daxlin.Service.Storage.Migrations
                     b.ToTable("Batches");
                 });
 
+            modelBuilder.Entity("Daxlin.Service.Storage.CaptureNotice", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Attempts")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("IntakeId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Key")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("NextAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Receiver")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Says")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("IntakeId", "Receiver")
+                        .IsUnique();
+
+                    b.HasIndex("State", "NextAt");
+
+                    b.ToTable("CaptureNotices");
+                });
+
             modelBuilder.Entity("Daxlin.Service.Storage.CodedCase", b =>
                 {
                     b.Property<int>("Id")
@@ -1700,6 +1741,15 @@ namespace Daxlin.Service.Storage.Migrations
                     b.HasOne("Daxlin.Service.Storage.Person", null)
                         .WithMany()
                         .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Daxlin.Service.Storage.CaptureNotice", b =>
+                {
+                    b.HasOne("Daxlin.Service.Storage.Intake", null)
+                        .WithMany()
+                        .HasForeignKey("IntakeId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

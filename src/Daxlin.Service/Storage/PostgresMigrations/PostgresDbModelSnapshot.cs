@@ -143,6 +143,53 @@ namespace Daxlin.Service.Storage.PostgresMigrations
                     b.ToTable("Batches");
                 });
 
+            modelBuilder.Entity("Daxlin.Service.Storage.CaptureNotice", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<int>("Id"));
+
+                    b.Property<int>("Attempts")
+                        .HasColumnType("integer");
+
+                    b.Property<int>("IntakeId")
+                        .HasColumnType("integer");
+
+                    b.Property<string>("Key")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .UseCollation("C");
+
+                    b.Property<DateTime>("NextAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("Receiver")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .UseCollation("C");
+
+                    b.Property<string>("Says")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .UseCollation("C");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .UseCollation("C");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("IntakeId", "Receiver")
+                        .IsUnique();
+
+                    b.HasIndex("State", "NextAt");
+
+                    b.ToTable("CaptureNotices");
+                });
+
             modelBuilder.Entity("Daxlin.Service.Storage.CodedCase", b =>
                 {
                     b.Property<int>("Id")
@@ -1930,6 +1977,15 @@ namespace Daxlin.Service.Storage.PostgresMigrations
                     b.HasOne("Daxlin.Service.Storage.Person", null)
                         .WithMany()
                         .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Daxlin.Service.Storage.CaptureNotice", b =>
+                {
+                    b.HasOne("Daxlin.Service.Storage.Intake", null)
+                        .WithMany()
+                        .HasForeignKey("IntakeId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });
