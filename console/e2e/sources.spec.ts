@@ -63,6 +63,43 @@ test("a watched folder is written, takes what comes, tells what was left out, an
     );
     await expectNoViolation(page);
 
+    // Where a mailbox answers, what a vendor is told is sent from the dialog, and how that went is said.
+    await page.request.post(`${origin}/api/v1/sources`, {
+      data: {
+        name: "post",
+        batch: "Post",
+        mailbox: {
+          host: "127.0.0.1",
+          port: 9,
+          encryption: "none",
+          user: "u",
+          password: "post",
+          answer: { host: "127.0.0.1", port: 9, encryption: "none", from: "invoices@kestrel-sound.example" },
+        },
+      },
+    });
+    const [batch] = await (await page.request.get(`${origin}/api/v1/batches`)).json();
+    const [invoice] = await (await page.request.get(`${origin}/api/v1/batches/${batch.id}/invoices`)).json();
+    await page.goto(`${origin}/invoices/${invoice.id}`);
+    await page.getByRole("button", { name: "Return …" }).press("Enter");
+    await page.getByLabel("Why it goes back").fill("It is of another company");
+    await expect(page.getByText("sent once by the mailbox “post”")).toBeVisible();
+    await expect(page.getByRole("button", { name: "Return it", exact: true })).toBeVisible();
+    await page.getByLabel("Send it to").fill("billing@port-ellery.example");
+    await expectNoViolation(page, "the dialog", "[role=dialog]");
+    await page.getByRole("button", { name: "Return it and send the letter" }).press("Enter");
+    await expect(page.getByText("with a letter to billing@port-ellery.example")).toBeVisible();
+    await expect
+      .poll(async () => {
+        await page.reload();
+        return page.getByText("◦ The letter to billing@port-ellery.example waits to be sent.").textContent();
+      })
+      .toContain("127.0.0.1:9 could not be reached");
+    await page.request.post(`${origin}/api/v1/sources/post/retirement`, {
+      data: {},
+      headers: { "If-Match": '"1"' },
+    });
+
     // A share that is away says so; pausing and going on by the keyboard.
     renameSync(folder, `${folder}-away`);
     await page.getByRole("link", { name: "Sources" }).click();

@@ -11,6 +11,7 @@ using Daxlin.Service.Documents;
 using Daxlin.Service.Figures;
 using Daxlin.Service.History;
 using Daxlin.Service.Invoices;
+using Daxlin.Service.Letters;
 using Daxlin.Service.Nodes;
 using Daxlin.Service.Operation;
 using Daxlin.Service.People;
@@ -159,7 +160,10 @@ public static class ServiceHost
         builder.Services.AddHostedService(services => services.GetRequiredService<RehearsalWorker>());
         builder.Services.AddHostedService(services => services.GetRequiredService<SourceWatch>());
         builder.Services.AddHostedService<Answers>();
+        builder.Services.AddHostedService<LetterWorker>();
         builder.Services.AddHostedService<CaptureNotices>();
+        builder.Services.AddScoped<SendingLetter>();
+        builder.Services.AddSingleton<MailOnce>();
         builder.Services.AddSingleton<LinkedDocuments>();
         builder.Services.AddScoped<AskingForNotice>();
         builder.Services.Configure<HostOptions>(host => host.ShutdownTimeout = TimeSpan.FromSeconds(4));

@@ -43,6 +43,8 @@ public sealed class ReviewCommandTests : IDisposable
         (code, _, var error) = await Client.Run(service.Address, "invoice", "correct", id, "--let-pass", "total");
         Assert.Equal((3, true), (code, error.Contains("say why they may pass", StringComparison.Ordinal)));
         Assert.Equal(2, (await Client.Run(service.Address, "invoice", "correct", id, "total")).ExitCode);
+        (code, _, said) = await Client.Run(service.Address, "invoice", "return", id, "--reason", "Two figures of the total are swapped", "--send-to", "billing@vendor.example");
+        Assert.Equal((3, true), (code, said.Contains("No mailbox here answers anybody", StringComparison.Ordinal)));
         (code, said, _) = await Client.Run(service.Address, "invoice", "return", id, "--reason", "Two figures of the total are swapped");
         Assert.Equal(0, code);
         Assert.Contains("We return your invoice HMD/5452 of 2026-07-30", said, StringComparison.Ordinal);

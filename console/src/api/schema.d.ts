@@ -3309,7 +3309,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Returns an invoice to its vendor: it is posted nowhere; what the vendor is told is kept on record, and nothing is sent. */
+        /** Returns an invoice to its vendor: it is posted nowhere; what the vendor is told is kept on record, and sent once if an address is named. */
         post: {
             parameters: {
                 query?: never;
@@ -7369,6 +7369,8 @@ export interface components {
             electronic: components["schemas"]["ElectronicRecord"][];
             /** @description Who approved it as it is, where a second approver is needed; empty for nobody. */
             firstApprovedBy?: string;
+            /** @description Letters to the vendor that were to be sent from here, of a returned invoice; else empty. */
+            letters?: components["schemas"]["SentLetter"][];
             /** @description The document's pages that are the invoice's own, without covers and annexes: pages that a template names count among these. Of an invoice that is tried only; else empty. */
             capturedPages?: number[];
         };
@@ -7544,6 +7546,10 @@ export interface components {
         /** @description What a vendor may be told. */
         LetterRecord: {
             text: string;
+            /** @description The source whose mailbox would send it; empty where none answers anybody, and the letter is sent by hand. */
+            sentBy: string;
+            /** @description Who sent the invoice; empty for one that came otherwise. */
+            to: string;
         };
         /** @description A row of a line block. */
         LineRecord: {
@@ -8264,8 +8270,10 @@ export interface components {
         ReturnToVendor: {
             /** @description At least five letters; it is kept on record. */
             reason: null | string;
-            /** @description What the vendor is told, at most 20,000 characters; it is kept on record and not sent. */
+            /** @description What the vendor is told, at most 20,000 characters; it is kept on record. */
             letter?: null | string;
+            /** @description The address that the letter is sent to; left out, it is not sent. */
+            sendTo?: null | string;
         };
         /** @description Something of the item rows that a person points at, and the invoices on which it is proved. */
         RowsToFind: {
@@ -8359,6 +8367,14 @@ export interface components {
             id: number;
             /** Format: int32 */
             revision: number;
+        };
+        /** @description A letter about a returned invoice. */
+        SentLetter: {
+            to: string;
+            /** @description `waiting`, `sent` or `given-up`. */
+            state: string;
+            /** @description What the mail server said, or what stood in the way; empty before it was tried. */
+            says: string;
         };
         /** @description Whether the service can work. */
         ServiceState: {

@@ -194,6 +194,16 @@ function OpenInvoice({ invoice }: { invoice: Invoice }) {
                 {decision.letter && <pre className="letter">{decision.letter}</pre>}
               </div>
             ))}
+            {(invoice.letters ?? []).map((sent) => (
+              <div key={sent.to} className={sent.state === "given-up" ? "state held" : ""}>
+                {sent.state === "sent"
+                  ? `● The letter to ${sent.to} was sent. `
+                  : sent.state === "waiting"
+                    ? `◦ The letter to ${sent.to} waits to be sent. `
+                    : `▲ The letter to ${sent.to} was not sent: look, and send it yourself. `}
+                {sent.says}
+              </div>
+            ))}
           </>
         )}
         <p className="keys">

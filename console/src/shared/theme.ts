@@ -1,4 +1,4 @@
-import { createTheme, type MantineColorsTuple } from "@mantine/core";
+import { createTheme, type MantineColorsTuple, Modal } from "@mantine/core";
 
 /** The one accent: what can be acted on, and where a value was found. */
 const deep: MantineColorsTuple = [
@@ -22,4 +22,13 @@ export const theme = createTheme({
   colors: { deep },
   defaultRadius: 2,
   autoContrast: true,
+  components: {
+    // A cross says nothing to whoever does not see it; and a dialog's head is not another head of the page.
+    Modal: Modal.extend({
+      defaultProps: {
+        closeButtonProps: { "aria-label": "Close" },
+        attributes: { header: { role: "presentation" } },
+      },
+    }),
+  },
 });

@@ -23,8 +23,9 @@ internal static class InvoiceCommands
 
         var why = new Option<string>("--reason") { Description = "Why it goes back; it is kept on record.", HelpName = "REASON", Required = true };
         var letter = new Option<FileInfo?>("--letter") { Description = "A text file with what the vendor is told; one is made of the findings without it.", HelpName = "FILE" };
-        var back = new Command("return", "Return an invoice to its vendor: it is posted nowhere, and what the vendor is told is printed to be sent.") { id, why, letter };
-        back.SetAction(CommandContext.Run((parsed, context, cancel) => Return(parsed.GetValue(id), parsed.GetValue(why) ?? "", parsed.GetValue(letter), context, cancel)));
+        var sendTo = new Option<string?>("--send-to") { Description = "Send it to this address, by the mailbox that answers vendors; it is only printed without it.", HelpName = "ADDRESS" };
+        var back = new Command("return", "Return an invoice to its vendor: it is posted nowhere; what the vendor is told is printed, and sent if an address is said.") { id, why, letter, sendTo };
+        back.SetAction(CommandContext.Run((parsed, context, cancel) => Return(parsed.GetValue(id), parsed.GetValue(why) ?? "", parsed.GetValue(letter), parsed.GetValue(sendTo) ?? "", context, cancel)));
 
         var because = new Option<string>("--because") { Description = "Why the approval is taken back; it is kept on record.", HelpName = "REASON", Required = true };
         var reopen = new Command("reopen", "Take an approval back before the invoice was posted; it is open again.") { id, because };
@@ -99,16 +100,16 @@ internal static class InvoiceCommands
         return ExitCodes.Done;
     }
 
-    private static async Task<int> Return(int id, string reason, FileInfo? file, CommandContext context, CancellationToken cancel)
+    private static async Task<int> Return(int id, string reason, FileInfo? file, string sendTo, CommandContext context, CancellationToken cancel)
     {
         if (file is { Exists: false })
             throw new RefusedException($"There is no file {file.FullName}.");
         var letter = file is not null ? await File.ReadAllTextAsync(file.FullName, cancel)
             : Shown.Text((await context.Service.Get($"invoices/{id}/letter?reason={Uri.EscapeDataString(reason)}", cancel))["text"]);
-        var invoice = await Decide(id, "return", new JsonObject { ["reason"] = reason, ["letter"] = letter }, context, cancel);
+        var invoice = await Decide(id, "return", new JsonObject { ["reason"] = reason, ["letter"] = letter, ["sendTo"] = sendTo }, context, cancel);
         context.Print(invoice, () =>
         {
-            Terminal.Line($"{id}  {Shown.State("returned")}  {Shown.Text(invoice["vendor"])} {InvoiceSheet.Field(invoice, "invoiceNumber")}. To be sent:");
+            Terminal.Line($"{id}  {Shown.State("returned")}  {Shown.Text(invoice["vendor"])} {InvoiceSheet.Field(invoice, "invoiceNumber")}. {(sendTo.Length > 0 ? $"A letter goes to {sendTo}" : "To be sent")}:");
             Terminal.Line("");
             foreach (var line in letter.TrimEnd().Split('\n'))
                 Terminal.Line(line);

@@ -41,7 +41,7 @@ internal static class RestoreCommand
         if (await RestoredSources.GiveAnswersUp(db, cancel) is > 0 and var answers)
         {
             faults.Add(new DataFault(
-                "answers", "answers-waited", $"{(answers == 1 ? "One answer" : $"{answers} answers")} to senders waited when the backup was made. Whether they were told since, nobody can tell here: none is sent."));
+                "answers", "answers-waited", $"{(answers == 1 ? "One answer or letter" : $"{answers} answers and letters")} waited when the backup was made. Whether any was sent since, nobody can tell here: none is sent now."));
         }
         if (await AskingForNotice.GiveRestoredUp(db, cancel) is > 0 and var notices)
         {

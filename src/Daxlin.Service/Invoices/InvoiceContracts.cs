@@ -84,6 +84,9 @@ public sealed record InvoiceDetail(
     /// <summary>Who approved it as it is, where a second approver is needed; empty for nobody.</summary>
     public string FirstApprovedBy { get; init; } = "";
 
+    /// <summary>Letters to the vendor that were to be sent from here, of a returned invoice; else empty.</summary>
+    public ImmutableArray<SentLetter> Letters { get; init; } = [];
+
     /// <summary>The document's pages that are the invoice's own, without covers and annexes: pages that a template names count among these. Of an invoice that is tried only; else empty.</summary>
     public ImmutableArray<int> CapturedPages { get; init; } = [];
 }
@@ -98,5 +101,11 @@ public sealed record SetAside(string? Reason);
 
 /// <summary>An invoice that goes back to its vendor.</summary>
 /// <param name="Reason">At least five letters; it is kept on record.</param>
-/// <param name="Letter">What the vendor is told, at most 20,000 characters; it is kept on record and not sent.</param>
-public sealed record ReturnToVendor(string? Reason, string? Letter = null);
+/// <param name="Letter">What the vendor is told, at most 20,000 characters; it is kept on record.</param>
+/// <param name="SendTo">The address that the letter is sent to; left out, it is not sent.</param>
+public sealed record ReturnToVendor(string? Reason, string? Letter = null, string? SendTo = null);
+
+/// <summary>A letter about a returned invoice.</summary>
+/// <param name="State"><c>waiting</c>, <c>sent</c> or <c>given-up</c>.</param>
+/// <param name="Says">What the mail server said, or what stood in the way; empty before it was tried.</param>
+public sealed record SentLetter(string To, string State, string Says);

@@ -1,6 +1,7 @@
 using System.Globalization;
 using Daxlin.Core.History;
 using Daxlin.Service.History;
+using Daxlin.Service.Sources;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -27,6 +28,7 @@ internal static class InvoiceDetails
         var decisions = await db.History.Where(entry => entry.Stream == stream && entry.Act != HistoryActs.Captured).OrderBy(entry => entry.Number).ToListAsync(cancel);
         var run = await db.PostedInvoices.Where(posted => posted.InvoiceId == id && posted.WithdrawnIn == null).Select(posted => (int?)posted.RunNumber)
             .SingleOrDefaultAsync(cancel);
+        var letters = row.State == InvoiceState.Returned ? await db.LettersToVendors.AsNoTracking().Where(letter => letter.InvoiceId == id).OrderBy(letter => letter.Id).ToListAsync(cancel) : [];
         var record = InvoiceRecords.FromJson(row.Record);
         return new InvoiceDetail(
             row.Id, row.Revision, Word(row.State), record.Kind, row.BatchId, batch.Name,
@@ -38,6 +40,7 @@ internal static class InvoiceDetails
             record.CodedByHand, record.Coding, record.Electronic)
         {
             FirstApprovedBy = row.FirstApprovedSha256.Length > 0 && row.FirstApprovedSha256 == HistoryChain.ContentOf(row.Record) ? Approvals.Approving.FirstOf(row).ToString() : "",
+            Letters = [.. letters.Select(letter => new SentLetter(letter.To, SourceEndpoints.WordOf(letter.State), letter.Says))],
         };
     }
 

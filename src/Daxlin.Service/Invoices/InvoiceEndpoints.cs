@@ -18,7 +18,7 @@ internal static class InvoiceEndpoints
             .WithSummary("The invoices of a batch: what to look at first, then by the names of their files.");
         invoices.MapGet("/{id:int}", Show).WithSummary("An invoice with its values, lines, findings and ties.");
         invoices.MapPost("/{id:int}/return", Return)
-            .WithSummary("Returns an invoice to its vendor: it is posted nowhere; what the vendor is told is kept on record, and nothing is sent.");
+            .WithSummary("Returns an invoice to its vendor: it is posted nowhere; what the vendor is told is kept on record, and sent once if an address is named.");
         invoices.MapPost("/{id:int}/set-aside", PutAside)
             .WithSummary("Sets an invoice aside that nobody has decided on: it is returned, posts nothing and holds no other.");
     }
@@ -84,11 +84,11 @@ internal static class InvoiceEndpoints
 
     private static Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> PutAside(
         int id, SetAside wanted, HttpRequest request, Actor actor, BoundActs acts, SettingAside setting, CancellationToken cancel) =>
-        acts.Do(id, request, invoice => setting.Do(invoice, wanted.Reason, null, actor.Name, cancel), cancel);
+        acts.Do(id, request, invoice => setting.Do(invoice, wanted.Reason, null, "", actor.Name, cancel), cancel);
 
     private static Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Return(
         int id, ReturnToVendor wanted, HttpRequest request, Actor actor, BoundActs acts, SettingAside setting, CancellationToken cancel) =>
-        acts.Do(id, request, invoice => setting.Do(invoice, wanted.Reason, wanted.Letter ?? "", actor.Name, cancel), cancel);
+        acts.Do(id, request, invoice => setting.Do(invoice, wanted.Reason, wanted.Letter ?? "", wanted.SendTo?.Trim() ?? "", actor.Name, cancel), cancel);
 
     private static string Text(int number) => number.ToString(CultureInfo.InvariantCulture);
 }

@@ -31,6 +31,7 @@ internal sealed class HeldDb(DbContextOptions<DaxlinDb> options, ImmutableArray<
         builder.Entity<DeskDraft>().HasQueryFilter(row => Invoices.Any(invoice => invoice.Id == row.InvoiceId));
         builder.Entity<PostedInvoice>().HasQueryFilter(row => Invoices.Any(invoice => invoice.Id == row.InvoiceId));
         builder.Entity<TemplateChoice>().HasQueryFilter(row => Intakes.Any(intake => intake.Id == row.IntakeId));
+        builder.Entity<LetterToVendor>().HasQueryFilter(row => Invoices.Any(invoice => invoice.Id == row.InvoiceId));
         builder.Entity<CaptureNotice>().HasQueryFilter(row => Intakes.Any(intake => intake.Id == row.IntakeId));
         builder.Entity<PostingRun>().HasQueryFilter(row => row.BatchId != null && OwnBatches.Contains(row.BatchId.Value));
         builder.Entity<PostedFile>().HasQueryFilter(row => PostingRuns.Any(run => run.Number == row.RunNumber));

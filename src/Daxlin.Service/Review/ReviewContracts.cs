@@ -18,7 +18,9 @@ public sealed record QueuedInvoice(
 public sealed record HandOver(string? To, string? Note = null);
 
 /// <summary>What a vendor may be told.</summary>
-public sealed record LetterRecord(string Text);
+/// <param name="SentBy">The source whose mailbox would send it; empty where none answers anybody, and the letter is sent by hand.</param>
+/// <param name="To">Who sent the invoice; empty for one that came otherwise.</param>
+public sealed record LetterRecord(string Text, string SentBy, string To);
 
 /// <summary>Which template an invoice is for.</summary>
 /// <param name="Template">Its name; empty leaves it to the cues again.</param>

@@ -3,6 +3,7 @@ using System.Globalization;
 using Daxlin.Core.Corrections;
 using Daxlin.Core.People;
 using Daxlin.Service.Invoices;
+using Daxlin.Service.Letters;
 using Daxlin.Service.People;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
@@ -76,10 +77,11 @@ internal static class ReviewEndpoints
         if (await db.Invoices.SingleOrDefaultAsync(row => row.Id == id, cancel) is not { } invoice)
             return Problem.NotThere($"invoice {id}");
         var record = InvoiceRecords.FromJson(invoice.Record);
+        var line = await LetterLine.Of(invoice, db, cancel);
         return TypedResults.Ok(new LetterRecord(ReturnLetter.Of(
             invoice.Vendor, record.Fields.ToDictionary(field => field.Key, field => field.Value.Value), invoice.Currency,
             reason?.Trim() is { Length: > 0 } said ? said : "it does not add up",
-            [.. record.Findings.Where(finding => finding is { Severity: "hold", Origin: InvoiceRecords.FromTie or InvoiceRecords.FromCheck or InvoiceRecords.FromStore }).Select(finding => finding.Message)])));
+            [.. record.Findings.Where(finding => finding is { Severity: "hold", Origin: InvoiceRecords.FromTie or InvoiceRecords.FromCheck or InvoiceRecords.FromStore }).Select(finding => finding.Message)]), line?.Source ?? "", line?.To ?? ""));
     }
 
     private static Task<Results<Ok<InvoiceDetail>, ProblemHttpResult>> Give(

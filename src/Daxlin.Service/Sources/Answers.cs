@@ -16,11 +16,8 @@ using MimeKit;
 namespace Daxlin.Service.Sources;
 
 /// <summary>Answers messages once all that came with them is captured: each once, or not at all and a person is told.</summary>
-/// <remarks>
-/// That an answer is being handed over is stored before it is. One that a death left so may have arrived, and nobody can be asked: it is given up, with the Message-ID to look for, and never sent twice.
-/// </remarks>
 internal sealed class Answers(
-    IDbContextFactory<DaxlinDb> databases, MailDelivery mail, WriteTurn turn, Leases leases, TimeProvider clock, ILogger<Answers> log) : BackgroundService
+    IDbContextFactory<DaxlinDb> databases, MailOnce once, WriteTurn turn, Leases leases, TimeProvider clock, ILogger<Answers> log) : BackgroundService
 {
     private static readonly TimeSpan BetweenLooks = TimeSpan.FromSeconds(2);
 
@@ -58,7 +55,7 @@ internal sealed class Answers(
         var now = clock.GetUtcNow().UtcDateTime;
         await using var db = await databases.CreateDbContextAsync(cancel);
         var open = await db.SourceItems.AsNoTracking()
-            .Where(row => row.AnswerState == AnswerState.Sending || row.AnswerState == AnswerState.Waiting && (row.AnswerNextAt == null || row.AnswerNextAt <= now))
+            .Where(row => row.AnswerState == MailState.Sending || row.AnswerState == MailState.Waiting && (row.AnswerNextAt == null || row.AnswerNextAt <= now))
             .OrderBy(row => row.Id).Take(Some).ToListAsync(cancel);
         var due = new List<int>();
         foreach (var item in open)
@@ -88,43 +85,19 @@ internal sealed class Answers(
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         var item = await db.SourceItems.AsNoTracking().SingleAsync(row => row.Id == id, cancel);
-        if (item.AnswerState is not (AnswerState.Waiting or AnswerState.Sending))
+        if (item.AnswerState is not (MailState.Waiting or MailState.Sending))
             return;
         var newest = await SourceShelf.Newest(db).AsNoTracking().SingleAsync(row => row.Name == item.Source, cancel);
         if (SourceShelf.Read(newest)?.Way is not MailboxSource { Answer: { } answer })
         {
-            await Change(id, row => (row.AnswerState, row.AnswerSays) = (AnswerState.None, "Nobody is answered: the source says so by now."), cancel);
+            await Change(id, row => (row.State, row.Says) = (MailState.None, "Nobody is answered: the source says so by now."), cancel);
             return;
         }
         using var message = await MessageOf(item, answer, db, cancel);
-        if (item.AnswerState == AnswerState.Sending)
-        {
-            await Change(id, row => (row.AnswerState, row.AnswerSays) = (AnswerState.GivenUp, $"The service ended while the answer was handed over, so nobody here can tell whether it arrived. Its Message-ID is {message.MessageId}."), cancel);
-            return;
-        }
-        await Change(id, row => row.AnswerState = AnswerState.Sending, cancel);
-        try
-        {
-            var said = await mail.Send(message, answer.Line, cancel);
-            await Change(id, row => (row.AnswerState, row.AnswerSays, row.AnsweredAt) = (AnswerState.Sent, said, clock.GetUtcNow().UtcDateTime), cancel);
-        }
-        catch (DeliveryFaultException error)
-        {
-            await Change(id, row => Fail(row, error), cancel);
-        }
+        await once.Send(item.AnswerState, message, answer.Line, act => Change(id, act, cancel), cancel);
     }
 
-    private void Fail(SourceItem row, DeliveryFaultException error)
-    {
-        row.AnswerAttempts++;
-        row.AnswerSays = error.Message;
-        if (!error.IsUnsure && DeliveryPatience.After(row.AnswerAttempts) is { } wait)
-            (row.AnswerState, row.AnswerNextAt) = (AnswerState.Waiting, clock.GetUtcNow().UtcDateTime + wait);
-        else
-            row.AnswerState = AnswerState.GivenUp;
-    }
-
-    private async Task Change(int id, Action<SourceItem> act, CancellationToken cancel)
+    private async Task Change(int id, Action<IMailedOnce> act, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         await using var change = await turn.Take(db, cancel);

@@ -23,13 +23,16 @@ internal static class RestoredSources
         return watched.Count;
     }
 
-    /// <returns>How many answers are given up by it.</returns>
+    /// <returns>How many answers and letters are given up by it.</returns>
     public static async Task<int> GiveAnswersUp(DaxlinDb db, CancellationToken cancel)
     {
-        var waiting = await db.SourceItems.Where(item => item.AnswerState == AnswerState.Waiting || item.AnswerState == AnswerState.Sending).ToListAsync(cancel);
+        var waiting = await db.SourceItems.Where(item => item.AnswerState == MailState.Waiting || item.AnswerState == MailState.Sending).ToListAsync(cancel);
         foreach (var item in waiting)
-            (item.AnswerState, item.AnswerSays) = (AnswerState.GivenUp, $"It waited when the backup was made that this was restored from; whether {item.AnswerTo} was told since, nobody can tell here.");
+            (item.AnswerState, item.AnswerSays) = (MailState.GivenUp, $"It waited when the backup was made that this was restored from; whether {item.AnswerTo} was told since, nobody can tell here.");
+        var letters = await db.LettersToVendors.Where(letter => letter.State == MailState.Waiting || letter.State == MailState.Sending).ToListAsync(cancel);
+        foreach (var letter in letters)
+            (letter.State, letter.Says) = (MailState.GivenUp, $"It waited when the backup was made that this was restored from; whether {letter.To} has it since, nobody can tell here.");
         await db.SaveChangesAsync(cancel);
-        return waiting.Count;
+        return waiting.Count + letters.Count;
     }
 }

@@ -161,7 +161,7 @@ internal sealed class Taking(IDbContextFactory<DaxlinDb> databases, DocumentStor
                 BatchId = batch?.Id,
                 Documents = taken.Count(file => file.Outcome == "taken"),
                 LeftOut = parts.Count(part => part.Outcome == "left-out"),
-                AnswerState = came.Answer.To.Length > 0 ? AnswerState.Waiting : AnswerState.None,
+                AnswerState = came.Answer.To.Length > 0 ? MailState.Waiting : MailState.None,
                 AnswerTo = came.Answer.To,
                 AnswerSays = came.Answer.Says,
                 MessageId = came.MessageId,

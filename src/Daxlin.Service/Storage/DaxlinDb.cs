@@ -40,6 +40,7 @@ public class DaxlinDb(DbContextOptions<DaxlinDb> options) : IdentityUserContext<
     public DbSet<SourceVersion> Sources => Set<SourceVersion>();
     public DbSet<SourceState> SourceStates => Set<SourceState>();
     public DbSet<CaptureNotice> CaptureNotices => Set<CaptureNotice>();
+    public DbSet<LetterToVendor> LettersToVendors => Set<LetterToVendor>();
     public DbSet<SourceItem> SourceItems => Set<SourceItem>();
     public DbSet<Node> Nodes => Set<Node>();
 
@@ -189,6 +190,13 @@ public class DaxlinDb(DbContextOptions<DaxlinDb> options) : IdentityUserContext<
             notice.HasIndex(row => new { row.State, row.NextAt });
             notice.Property(row => row.State).HasConversion<string>();
             notice.HasOne<Intake>().WithMany().HasForeignKey(row => row.IntakeId);
+        });
+        builder.Entity<LetterToVendor>(letter =>
+        {
+            letter.HasIndex(row => row.InvoiceId);
+            letter.HasIndex(row => row.State);
+            letter.Property(row => row.State).HasConversion<string>();
+            letter.HasOne<Invoice>().WithMany().HasForeignKey(row => row.InvoiceId);
         });
         builder.Entity<Node>().HasKey(node => node.Name);
         builder.Entity<Lease>().HasKey(lease => new { lease.Work, lease.Of });

@@ -1,7 +1,7 @@
 namespace Daxlin.Service.Storage;
 
 /// <summary>Something that came from a source, a file or a message, and what became of it. It is never taken again.</summary>
-public sealed class SourceItem
+public sealed class SourceItem : IMailedOnce
 {
     public int Id { get; set; }
 
@@ -46,7 +46,7 @@ public sealed class SourceItem
     public bool IsCover { get; set; }
 
     /// <summary>How it stands with the answer to a message: empty where nobody is to be answered.</summary>
-    public AnswerState AnswerState { get; set; }
+    public MailState AnswerState { get; set; }
 
     /// <summary>Whom it goes to.</summary>
     public string AnswerTo { get; set; } = "";
@@ -62,4 +62,10 @@ public sealed class SourceItem
     /// <summary>How often it was tried in vain, and when it is tried next.</summary>
     public int AnswerAttempts { get; set; }
     public DateTime? AnswerNextAt { get; set; }
+
+    MailState IMailedOnce.State { get => AnswerState; set => AnswerState = value; }
+    string IMailedOnce.Says { get => AnswerSays; set => AnswerSays = value; }
+    int IMailedOnce.Attempts { get => AnswerAttempts; set => AnswerAttempts = value; }
+    DateTime? IMailedOnce.NextAt { get => AnswerNextAt; set => AnswerNextAt = value; }
+    DateTime? IMailedOnce.SentAt { get => AnsweredAt; set => AnsweredAt = value; }
 }

@@ -722,6 +722,64 @@ namespace Daxlin.Service.Storage.Migrations
                     b.ToTable("Leases");
                 });
 
+            modelBuilder.Entity("Daxlin.Service.Storage.LetterToVendor", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("AskedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Attempts")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("InReplyTo")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("InvoiceId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime?>("NextAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Says")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("SentAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Source")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Subject")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("To")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("InvoiceId");
+
+                    b.HasIndex("State");
+
+                    b.ToTable("LettersToVendors");
+                });
+
             modelBuilder.Entity("Daxlin.Service.Storage.ListVersion", b =>
                 {
                     b.Property<int>("Id")
@@ -1787,6 +1845,15 @@ namespace Daxlin.Service.Storage.Migrations
                         .IsRequired();
 
                     b.Navigation("Intake");
+                });
+
+            modelBuilder.Entity("Daxlin.Service.Storage.LetterToVendor", b =>
+                {
+                    b.HasOne("Daxlin.Service.Storage.Invoice", null)
+                        .WithMany()
+                        .HasForeignKey("InvoiceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
                 });
 
             modelBuilder.Entity("Daxlin.Service.Storage.RehearsalOutcome", b =>
