@@ -11,7 +11,7 @@ export function NotAsStated({ batch }: { batch: Batch }) {
     ...(sheet.data?.covers ?? []).map(({ name, total }) => total.says && `${name}: ${total.says}`),
   ].filter((sentence) => sentence !== "");
   return says.map((sentence) => (
-    <p key={sentence} className="state held" style={{ whiteSpace: "normal", margin: "8px 0" }}>
+    <p key={sentence} className="state held" style={{ margin: "8px 0" }}>
       ▲ {sentence} <Link to={`/batches/${batch.id}/sheet`}>Look at what was stated</Link>
     </p>
   ));

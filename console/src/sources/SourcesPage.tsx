@@ -61,7 +61,7 @@ function SourceTable({ sources }: { sources: SourceSummary[] }) {
             <td>
               <SourceState state={one.state} />
               {one.trouble !== "" && (
-                <div className="state held" style={{ whiteSpace: "normal" }}>
+                <div className="state held">
                   {one.trouble}
                   {one.troubleSince && ` Since ${dayAndTime(one.troubleSince)} UTC.`}
                 </div>
