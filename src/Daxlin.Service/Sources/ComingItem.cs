@@ -17,6 +17,9 @@ internal sealed record ComingItem(string Source, string Key, string Name, string
     /// <summary>Says that it is a message as a mail server hands it out.</summary>
     public bool IsMessage { get; init; }
 
+    /// <summary>Says that it stays where it is: what comes from its place later is it, changed.</summary>
+    public bool Stays { get; init; }
+
     /// <summary>Where it is stated what its invoices come to.</summary>
     public SourceTotals Totals { get; init; } = SourceTotals.None;
 

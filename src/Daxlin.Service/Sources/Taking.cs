@@ -169,6 +169,12 @@ internal sealed class Taking(IDbContextFactory<DaxlinDb> databases, DocumentStor
                 IsCover = others is [{ Outcome: "cover" }] && files.IsEmpty && !came.IsMessage && others[0].Name == FileName.Of(came.Name),
                 Parts = JsonSerializer.Serialize(parts, JsonSerializerOptions.Web),
             };
+            // A cover sheet that was changed where it stands states what it says now, and no more what it said.
+            if (item.IsCover && came.Stays)
+            {
+                await db.SourceItems.Where(row => row.Source == came.Source && row.Name == came.Name && row.IsCover)
+                    .ExecuteUpdateAsync(set => set.SetProperty(row => row.Stated, "[]"), cancel);
+            }
             db.SourceItems.Add(item);
             if (files.Length > 0 && await db.SourceStates.SingleOrDefaultAsync(row => row.Name == came.Source, cancel) is { } state)
                 state.TakenAt = item.At;

@@ -84,6 +84,31 @@ public class StatedBySourcesTests
     }
 
     [Fact]
+    public async Task A_cover_sheet_that_is_changed_where_it_stands_states_what_it_says_now()
+    {
+        await using var service = await ServiceUnderTest.Start();
+        await service.SaveTemplates(Repository.Samples);
+        var folder = Directory.CreateTempSubdirectory("daxlin-share-").FullName;
+        await File.WriteAllBytesAsync(Path.Combine(folder, "a.pdf"), Invoices[0].Bytes);
+        await File.WriteAllTextAsync(Path.Combine(folder, "cover.csv"), "currency,invoices\nGBP,2\n");
+        Assert.Equal(201, (await service.Post("sources", new JsonObject
+        {
+            ["name"] = "share",
+            ["batch"] = "Autumn",
+            ["totals"] = new JsonObject { ["cover"] = new JsonArray("cover.csv") },
+            ["folder"] = new JsonObject { ["path"] = folder, ["settleSeconds"] = 1, ["after"] = "leave" },
+        })).Status);
+        await FolderSourceTests.Look(service);
+        Assert.Equal(["cover.csv: 2 - GBP; 1 790.66. 2 invoices in GBP were stated, 1 captured (1 less)."], Told(await SheetOf(service, "Autumn")));
+        await File.WriteAllTextAsync(Path.Combine(folder, "cover.csv"), "currency,invoices,sum\nGBP,1,790.66\n");
+        await FolderSourceTests.Look(service);
+        Assert.Equal(["cover.csv: 1 790.66 GBP; 1 790.66."], Told(await SheetOf(service, "Autumn")));
+        // What it said before is on record all the same.
+        Assert.Equal(["It states 1 invoice over 790.66 GBP.", "It states 2 invoices in GBP."],
+            (await service.All("sources/share/items")).Where(item => (string?)item["name"] == "cover.csv").Select(item => (string?)item["parts"]![0]!["reason"]));
+    }
+
+    [Fact]
     public async Task A_subject_states_what_a_message_s_invoices_come_to_and_its_sender_is_told_what_does_not_agree()
     {
         await using var server = await MailServer.Start();

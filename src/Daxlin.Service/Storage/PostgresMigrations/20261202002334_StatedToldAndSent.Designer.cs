@@ -12,8 +12,8 @@ using Npgsql.EntityFrameworkCore.PostgreSQL.Metadata;
 namespace Daxlin.Service.Storage.PostgresMigrations
 {
     [DbContext(typeof(PostgresDb))]
-    [Migration("20261201233555_CaptureNotices")]
-    partial class CaptureNotices
+    [Migration("20261202002334_StatedToldAndSent")]
+    partial class StatedToldAndSent
     {
         /// <inheritdoc />
         protected override void BuildTargetModel(ModelBuilder modelBuilder)
@@ -825,6 +825,73 @@ namespace Daxlin.Service.Storage.PostgresMigrations
                     b.HasIndex("Node");
 
                     b.ToTable("Leases");
+                });
+
+            modelBuilder.Entity("Daxlin.Service.Storage.LetterToVendor", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<int>("Id"));
+
+                    b.Property<DateTime>("AskedAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<int>("Attempts")
+                        .HasColumnType("integer");
+
+                    b.Property<string>("InReplyTo")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .UseCollation("C");
+
+                    b.Property<int>("InvoiceId")
+                        .HasColumnType("integer");
+
+                    b.Property<DateTime?>("NextAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("Says")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .UseCollation("C");
+
+                    b.Property<DateTime?>("SentAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("Source")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .UseCollation("C");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .UseCollation("C");
+
+                    b.Property<string>("Subject")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .UseCollation("C");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .UseCollation("C");
+
+                    b.Property<string>("To")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .UseCollation("C");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("InvoiceId");
+
+                    b.HasIndex("State");
+
+                    b.ToTable("LettersToVendors");
                 });
 
             modelBuilder.Entity("Daxlin.Service.Storage.ListVersion", b =>
@@ -2026,6 +2093,15 @@ namespace Daxlin.Service.Storage.PostgresMigrations
                         .IsRequired();
 
                     b.Navigation("Intake");
+                });
+
+            modelBuilder.Entity("Daxlin.Service.Storage.LetterToVendor", b =>
+                {
+                    b.HasOne("Daxlin.Service.Storage.Invoice", null)
+                        .WithMany()
+                        .HasForeignKey("InvoiceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
                 });
 
             modelBuilder.Entity("Daxlin.Service.Storage.RehearsalOutcome", b =>

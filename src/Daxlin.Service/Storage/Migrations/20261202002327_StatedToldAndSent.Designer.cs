@@ -11,8 +11,8 @@ using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 namespace Daxlin.Service.Storage.Migrations
 {
     [DbContext(typeof(DaxlinDb))]
-    [Migration("20261201222626_SourceItemStamps")]
-    partial class SourceItemStamps
+    [Migration("20261202002327_StatedToldAndSent")]
+    partial class StatedToldAndSent
     {
         /// <inheritdoc />
         protected override void BuildTargetModel(ModelBuilder modelBuilder)
@@ -125,6 +125,47 @@ namespace Daxlin.Service.Storage.Migrations
                         .IsUnique();
 
                     b.ToTable("Batches");
+                });
+
+            modelBuilder.Entity("Daxlin.Service.Storage.CaptureNotice", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Attempts")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("IntakeId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Key")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("NextAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Receiver")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Says")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("IntakeId", "Receiver")
+                        .IsUnique();
+
+                    b.HasIndex("State", "NextAt");
+
+                    b.ToTable("CaptureNotices");
                 });
 
             modelBuilder.Entity("Daxlin.Service.Storage.CodedCase", b =>
@@ -684,6 +725,64 @@ namespace Daxlin.Service.Storage.Migrations
                     b.ToTable("Leases");
                 });
 
+            modelBuilder.Entity("Daxlin.Service.Storage.LetterToVendor", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("AskedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Attempts")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("InReplyTo")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("InvoiceId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime?>("NextAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Says")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("SentAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Source")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Subject")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("To")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("InvoiceId");
+
+                    b.HasIndex("State");
+
+                    b.ToTable("LettersToVendors");
+                });
+
             modelBuilder.Entity("Daxlin.Service.Storage.ListVersion", b =>
                 {
                     b.Property<int>("Id")
@@ -1231,6 +1330,9 @@ namespace Daxlin.Service.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("IsCover")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Key")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -1262,6 +1364,10 @@ namespace Daxlin.Service.Storage.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Stamp")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Stated")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -1700,6 +1806,15 @@ namespace Daxlin.Service.Storage.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Daxlin.Service.Storage.CaptureNotice", b =>
+                {
+                    b.HasOne("Daxlin.Service.Storage.Intake", null)
+                        .WithMany()
+                        .HasForeignKey("IntakeId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Daxlin.Service.Storage.Delivery", b =>
                 {
                     b.HasOne("Daxlin.Service.Storage.PostingRun", null)
@@ -1733,6 +1848,15 @@ namespace Daxlin.Service.Storage.Migrations
                         .IsRequired();
 
                     b.Navigation("Intake");
+                });
+
+            modelBuilder.Entity("Daxlin.Service.Storage.LetterToVendor", b =>
+                {
+                    b.HasOne("Daxlin.Service.Storage.Invoice", null)
+                        .WithMany()
+                        .HasForeignKey("InvoiceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
                 });
 
             modelBuilder.Entity("Daxlin.Service.Storage.RehearsalOutcome", b =>
