@@ -113,16 +113,7 @@ export function ControlTotals({ sheet }: { sheet: BatchSheet }) {
         </p>
       )}
       <table className="sheet">
-        <thead>
-          <tr>
-            <th>Currency</th>
-            <th className="figure">Stated invoices</th>
-            <th className="figure">Stated sum</th>
-            <th className="figure">Captured</th>
-            <th className="figure">Sum</th>
-            <th>Agrees</th>
-          </tr>
-        </thead>
+        <TotalsHead of="Currency" />
         <tbody>
           {rows.map((total) => (
             <tr key={total.currency}>
@@ -168,16 +159,7 @@ export function ControlTotals({ sheet }: { sheet: BatchSheet }) {
         <>
           <h2>What came with the invoices states</h2>
           <table className="sheet">
-            <thead>
-              <tr>
-                <th>By</th>
-                <th className="figure">Stated invoices</th>
-                <th className="figure">Stated sum</th>
-                <th className="figure">Captured</th>
-                <th className="figure">Sum</th>
-                <th>Agrees</th>
-              </tr>
-            </thead>
+            <TotalsHead of="By" />
             <tbody>
               {sheet.covers.map(({ total, ...cover }) => (
                 <tr key={`${cover.itemId} ${total.currency}`}>
@@ -201,6 +183,22 @@ export function ControlTotals({ sheet }: { sheet: BatchSheet }) {
         </>
       )}
     </form>
+  );
+}
+
+/** The columns of what was stated beside what was captured. */
+function TotalsHead({ of }: { of: string }) {
+  return (
+    <thead>
+      <tr>
+        <th>{of}</th>
+        <th className="figure">Stated invoices</th>
+        <th className="figure">Stated sum</th>
+        <th className="figure">Captured</th>
+        <th className="figure">Sum</th>
+        <th>Agrees</th>
+      </tr>
+    </thead>
   );
 }
 

@@ -4,44 +4,24 @@ using Daxlin.Service.Nodes;
 using Daxlin.Service.Posting.Deliveries.Ways;
 using Daxlin.Service.Sources;
 using Daxlin.Service.Storage;
+using Daxlin.Service.Work;
 using Microsoft.EntityFrameworkCore;
 using MimeKit;
 
 namespace Daxlin.Service.Letters;
 
 /// <summary>Sends letters about returned invoices, each once.</summary>
-internal sealed class LetterWorker(IDbContextFactory<DaxlinDb> databases, MailOnce once, WriteTurn turn, Leases leases, TimeProvider clock, ILogger<LetterWorker> log) : BackgroundService
+internal sealed class LetterWorker(IDbContextFactory<DaxlinDb> databases, MailOnce once, WriteTurn turn, Leases leases, TimeProvider clock, ILogger<LetterWorker> log) : RegularWork(TimeSpan.FromSeconds(2), clock, log)
 {
-    private static readonly TimeSpan BetweenLooks = TimeSpan.FromSeconds(2);
-
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    protected override async Task Do(CancellationToken cancel)
     {
-        using var timer = new PeriodicTimer(BetweenLooks, clock);
-        try
-        {
-            do
-            {
-                try
-                {
-                    foreach (var id in await Due(stoppingToken))
-                        await Send(id, stoppingToken);
-                }
-                catch (Exception error) when (!stoppingToken.IsCancellationRequested)
-                {
-                    log.LogWarning(error, "Letters were not sent");
-                }
-            }
-            while (await timer.WaitForNextTickAsync(stoppingToken));
-        }
-        catch (OperationCanceledException)
-        {
-            // The service stops; what waits is sent after the next start.
-        }
+        foreach (var id in await Due(cancel))
+            await Send(id, cancel);
     }
 
     private async Task<List<int>> Due(CancellationToken cancel)
     {
-        var now = clock.GetUtcNow().UtcDateTime;
+        var now = Clock.GetUtcNow().UtcDateTime;
         await using var db = await databases.CreateDbContextAsync(cancel);
         return await db.LettersToVendors.Where(row => row.State == MailState.Sending || row.State == MailState.Waiting && (row.NextAt == null || row.NextAt <= now))
             .OrderBy(row => row.Id).Select(row => row.Id).ToListAsync(cancel);

@@ -10,6 +10,7 @@ using Daxlin.Service.Posting.Deliveries;
 using Daxlin.Service.Posting.Deliveries.Ways;
 using Daxlin.Service.Posting.Tables;
 using Daxlin.Service.Storage;
+using Daxlin.Service.Work;
 using Microsoft.EntityFrameworkCore;
 using MimeKit;
 
@@ -17,42 +18,21 @@ namespace Daxlin.Service.Sources;
 
 /// <summary>Answers messages once all that came with them is captured: each once, or not at all and a person is told.</summary>
 internal sealed class Answers(
-    IDbContextFactory<DaxlinDb> databases, MailOnce once, WriteTurn turn, Leases leases, TimeProvider clock, ILogger<Answers> log) : BackgroundService
+    IDbContextFactory<DaxlinDb> databases, MailOnce once, WriteTurn turn, Leases leases, TimeProvider clock, ILogger<Answers> log) : RegularWork(TimeSpan.FromSeconds(2), clock, log)
 {
-    private static readonly TimeSpan BetweenLooks = TimeSpan.FromSeconds(2);
-
     /// <summary>So many are looked at at a time.</summary>
     private const int Some = 50;
 
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    protected override async Task Do(CancellationToken cancel)
     {
-        using var timer = new PeriodicTimer(BetweenLooks, clock);
-        try
-        {
-            do
-            {
-                try
-                {
-                    foreach (var id in await Due(stoppingToken))
-                        await Answer(id, stoppingToken);
-                }
-                catch (Exception error) when (!stoppingToken.IsCancellationRequested)
-                {
-                    log.LogWarning(error, "Answers were not looked for");
-                }
-            }
-            while (await timer.WaitForNextTickAsync(stoppingToken));
-        }
-        catch (OperationCanceledException)
-        {
-            // The service stops; what waits is answered after the next start.
-        }
+        foreach (var id in await Due(cancel))
+            await Answer(id, cancel);
     }
 
     /// <summary>Messages whose documents have all been captured, and what a death left in the middle.</summary>
     private async Task<List<int>> Due(CancellationToken cancel)
     {
-        var now = clock.GetUtcNow().UtcDateTime;
+        var now = Clock.GetUtcNow().UtcDateTime;
         await using var db = await databases.CreateDbContextAsync(cancel);
         var open = await db.SourceItems.AsNoTracking()
             .Where(row => row.AnswerState == MailState.Sending || row.AnswerState == MailState.Waiting && (row.AnswerNextAt == null || row.AnswerNextAt <= now))

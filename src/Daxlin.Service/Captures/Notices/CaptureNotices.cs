@@ -6,47 +6,28 @@ using Daxlin.Service.Posting.Deliveries;
 using Daxlin.Service.Posting.Deliveries.Ways;
 using Daxlin.Service.Posting.Receivers;
 using Daxlin.Service.Storage;
+using Daxlin.Service.Work;
 using Microsoft.EntityFrameworkCore;
 
 namespace Daxlin.Service.Captures.Notices;
 
 /// <summary>Tells receivers that documents are captured, which other programs sent.</summary>
 /// <remarks>A notice may be sent again after a death in the middle, under the same key: by it the receiver takes each once.</remarks>
-internal sealed class CaptureNotices(IDbContextFactory<DaxlinDb> databases, SignedRequests requests, WriteTurn turn, Leases leases, TimeProvider clock, ILogger<CaptureNotices> log) : BackgroundService
+internal sealed class CaptureNotices(IDbContextFactory<DaxlinDb> databases, SignedRequests requests, WriteTurn turn, Leases leases, TimeProvider clock, ILogger<CaptureNotices> log) : RegularWork(TimeSpan.FromSeconds(1), clock, log)
 {
-    private static readonly TimeSpan BetweenLooks = TimeSpan.FromSeconds(1);
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
 
     /// <summary>So many are sent at a time.</summary>
     private const int Some = 20;
 
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    protected override async Task Do(CancellationToken cancel)
     {
-        using var timer = new PeriodicTimer(BetweenLooks, clock);
-        try
-        {
-            do
-            {
-                try
-                {
-                    await Task.WhenAll((await Due(stoppingToken)).Select(id => Send(id, stoppingToken)));
-                }
-                catch (Exception error) when (!stoppingToken.IsCancellationRequested)
-                {
-                    log.LogWarning(error, "Notices of captures were not sent");
-                }
-            }
-            while (await timer.WaitForNextTickAsync(stoppingToken));
-        }
-        catch (OperationCanceledException)
-        {
-            // The service stops; what waits is sent after the next start.
-        }
+        await Task.WhenAll((await Due(cancel)).Select(id => Send(id, cancel)));
     }
 
     private async Task<List<int>> Due(CancellationToken cancel)
     {
-        var now = clock.GetUtcNow().UtcDateTime;
+        var now = Clock.GetUtcNow().UtcDateTime;
         await using var db = await databases.CreateDbContextAsync(cancel);
         return await db.CaptureNotices
             .Where(notice => notice.State == NoticeState.Waiting && notice.NextAt <= now && db.Intakes.Any(intake => intake.Id == notice.IntakeId && intake.State != IntakeState.Waiting))
@@ -86,7 +67,7 @@ internal sealed class CaptureNotices(IDbContextFactory<DaxlinDb> databases, Sign
         row.Attempts++;
         row.Says = why;
         if (DeliveryPatience.After(row.Attempts) is { } wait)
-            row.NextAt = clock.GetUtcNow().UtcDateTime + wait;
+            row.NextAt = Clock.GetUtcNow().UtcDateTime + wait;
         else
             row.State = NoticeState.GivenUp;
     }
@@ -106,7 +87,7 @@ internal sealed class CaptureNotices(IDbContextFactory<DaxlinDb> databases, Sign
             new
             {
                 type = "capture.done",
-                timestamp = clock.GetUtcNow().UtcDateTime,
+                timestamp = Clock.GetUtcNow().UtcDateTime,
                 data = new
                 {
                     id = intake.Id,
