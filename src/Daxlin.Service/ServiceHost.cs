@@ -16,6 +16,7 @@ using Daxlin.Service.Nodes;
 using Daxlin.Service.Operation;
 using Daxlin.Service.People;
 using Daxlin.Service.People.Provider;
+using Daxlin.Service.Outgoing;
 using Daxlin.Service.Posting;
 using Daxlin.Service.Posting.Coding;
 using Daxlin.Service.Posting.Deliveries;

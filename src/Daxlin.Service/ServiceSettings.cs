@@ -30,7 +30,7 @@ public sealed record ServiceSettings(IPAddress Address, int Port, string Data, s
     public ImmutableArray<IPAddress> Proxies { get; init; } = [];
 
     /// <summary>From which documents may be fetched that other programs name by a link; empty for from nowhere.</summary>
-    public ImmutableArray<LinkHost> LinkHosts { get; init; } = [];
+    public LinkHosts LinkHosts { get; init; } = LinkHosts.None;
 
     /// <summary>A certificate in PEM or PKCS #12; empty for none.</summary>
     public string CertificateFile { get; init; } = "";
@@ -77,7 +77,7 @@ public sealed record ServiceSettings(IPAddress Address, int Port, string Data, s
                 "--bind" => settings with { Address = AddressOf(Next()) },
                 "--host" => settings with { Hosts = settings.Hosts.Add(Next()) },
                 "--behind-proxy" => settings with { Proxies = settings.Proxies.Add(AddressOf(Next())) },
-                "--link-host" => settings with { LinkHosts = [.. settings.LinkHosts, .. Next().Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(LinkHostOf)] },
+                "--link-host" => settings with { LinkHosts = new([.. settings.LinkHosts.All, .. Next().Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(LinkHostOf)]) },
                 "--certificate" => settings with { CertificateFile = Next() },
                 "--certificate-key" => settings with { CertificateKeyFile = Next() },
                 "--store" => settings with { Store = Next() },

@@ -49,6 +49,22 @@ public class LinkTests
     public void A_host_is_the_one_that_was_named(string host, string link, bool fits) => Assert.Equal(fits, LinkHost.Read(host)!.Fits(new Uri(link)));
 
     [Theory]
+    [InlineData("https://files.vendor.example/a.pdf", null)]
+    [InlineData("http://192.0.2.7:8080/a.pdf", null)]
+    [InlineData("https://192.0.2.7:8080/a.pdf", null)]
+    [InlineData("http://files.vendor.example:443/a.pdf", "A document is fetched from files.vendor.example by https alone: on the way, anyone could put another in its place.")]
+    [InlineData("https://me@files.vendor.example/a.pdf", "A link with a password in it is not followed.")]
+    [InlineData("ftp://192.0.2.7:8080/a.pdf", "A document is fetched from 192.0.2.7 by https alone: on the way, anyone could put another in its place.")]
+    [InlineData("https://thief.example/a.pdf", "thief.example:443 is not among the hosts that documents may be fetched from: files.vendor.example, 192.0.2.7:8080.")]
+    [InlineData("file:///etc/passwd", ":-1 is not among the hosts that documents may be fetched from: files.vendor.example, 192.0.2.7:8080.")]
+    public void What_is_not_fetched_says_why(string link, string? fault)
+    {
+        var hosts = new LinkHosts([LinkHost.Read("Files.vendor.example")!, LinkHost.Read("192.0.2.7:8080")!]);
+        Assert.Equal(fault, hosts.FaultOf(new Uri(link)));
+        Assert.StartsWith("No host is named", LinkHosts.None.FaultOf(new Uri(link)), StringComparison.Ordinal);
+    }
+
+    [Theory]
     [InlineData("https://files.vendor.example")]
     [InlineData("files.vendor.example/in")]
     [InlineData("user@files.vendor.example")]

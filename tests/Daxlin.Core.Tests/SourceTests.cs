@@ -194,6 +194,25 @@ public class SourceTests
         Assert.Equal("“cover” or “subject” is wanted here: what cover sheets are called, or how subjects state a total.", Faults("{}"));
     }
 
+    [Fact]
+    public void Cover_sheets_of_a_folder_add_up_and_what_speaks_of_the_same_invoices_does_not()
+    {
+        StatingItem Item(int id, string place, bool isCover, params ImmutableArray<StatedTotal> stated) => new(id, "share", place, isCover, stated);
+        var (one, two) = (new StatedTotal("EUR", 12, 100m), new StatedTotal("EUR", 3, null));
+        var found = StatingItem.Together([
+            Item(1, "north/cover.csv", true, one), Item(2, "north/all.zip", false, one, two), Item(3, "north/cover 2.csv", true, two, new StatedTotal("GBP", 1, 5m)), Item(4, "north/week/cover.csv", true, one),
+            Item(5, "cover.csv", true, two), Item(6, "north/all.zip", false, two),
+            new StatingItem(7, "other", "cover.csv", true, [one]),
+        ]);
+        // A sum that one of them does not state is not known of both.
+        Assert.Equal(
+            ["1,3: EUR 15 -, GBP 1 5", "2: EUR 12 100, EUR 3 -", "4: EUR 12 100", "5: EUR 3 -", "6: EUR 3 -", "7: EUR 12 100"],
+            found.Select(all => $"{string.Join(',', all.Items.Select(item => item.Id))}: {string.Join(", ", all.Stated.Select(total => $"{total.Currency} {total.Invoices} {total.Sum?.ToString(System.Globalization.CultureInfo.InvariantCulture) ?? "-"}"))}"));
+        var cover = Item(1, "north/cover.csv", true);
+        Assert.Equal(["north/a.pdf"], new[] { "a.pdf", "north/a.pdf", "north/week/a.pdf", "northern/a.pdf" }.Where(cover.IsBeside));
+        Assert.Equal(["a.pdf"], new[] { "a.pdf", "north/a.pdf" }.Where(Item(5, "cover.csv", true).IsBeside));
+    }
+
     /// <summary>Every moment of a week is of exactly those hours that began on one of their days and have not ended.</summary>
     [Fact]
     public void Hours_hold_from_the_day_on_which_they_begin_until_they_end()

@@ -3093,7 +3093,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Takes a document as the body (up to 50 MB), or by a link in JSON, into a batch, which is opened if need be, and answers with what was captured of it; 202 and where to ask if that takes longer than “wait” seconds. The same document again is the same capture. Accept: application/json, text/csv or a spreadsheet's type. */
+        /** Takes a document as the body (up to 50 MB), or by a link in JSON ({ "link": "https://…" }), into a batch, which is opened if need be, and answers with what was captured of it; 202 and where to ask if that takes longer than “wait” seconds. The same document again is the same capture. Accept: application/json, text/csv or a spreadsheet's type. */
         post: {
             parameters: {
                 query?: {

@@ -162,7 +162,7 @@ export function ControlTotals({ sheet }: { sheet: BatchSheet }) {
             <TotalsHead of="By" />
             <tbody>
               {sheet.covers.map(({ total, ...cover }) => (
-                <tr key={`${cover.itemId} ${total.currency}`}>
+                <tr key={`${cover.itemId} ${total.currency} ${total.statedInvoices} ${total.statedSum}`}>
                   <td style={{ whiteSpace: "normal" }}>
                     <Link to={`/sources/${cover.source}`}>{cover.name}</Link>
                     {cover.from && <span className="soft"> from {cover.from}</span>}

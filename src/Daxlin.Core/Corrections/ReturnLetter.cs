@@ -7,6 +7,10 @@ namespace Daxlin.Core.Corrections;
 /// <summary>What a vendor is told when an invoice goes back: which invoice, and what is wrong with it, in figures.</summary>
 public static class ReturnLetter
 {
+    /// <summary>What the message is called that it is sent as.</summary>
+    /// <param name="number">The invoice's; empty if it is not known.</param>
+    public static string SubjectOf(string number) => $"Your invoice {(number.Length > 0 ? number + " " : "")}goes back to you";
+
     /// <param name="fields">Header values by name, in their settled form.</param>
     /// <param name="currency">Of the total.</param>
     /// <param name="reason">In the clerk's words.</param>

@@ -7,6 +7,8 @@ namespace Daxlin.Core.Links;
 /// <param name="Port">443 where none is named.</param>
 public sealed record LinkHost(string Name, int Port)
 {
+    private const int UsualPort = 443;
+
     /// <summary>Says that an address itself was named: then it is meant, however private it is.</summary>
     public bool IsAddress => IPAddress.TryParse(Name, out _);
 
@@ -18,6 +20,8 @@ public sealed record LinkHost(string Name, int Port)
             return null;
         return new LinkHost((isBelow ? "*." : "") + read.DnsSafeHost.ToLowerInvariant(), read.Port);
     }
+
+    public override string ToString() => Port == UsualPort ? Name : $"{Name}:{Port}";
 
     public bool Fits(Uri link) => link.Port == Port
         && (Name.StartsWith("*.", StringComparison.Ordinal) ? link.DnsSafeHost.EndsWith(Name[1..], StringComparison.OrdinalIgnoreCase) : link.DnsSafeHost.Equals(Name, StringComparison.OrdinalIgnoreCase));

@@ -20,6 +20,10 @@ public sealed record ComparedTotal(string Currency, StatedTotal? Stated, int Inv
         }),
     ];
 
+    /// <summary>One for each that was stated, in their order; what was captured in other currencies is left out.</summary>
+    public static ImmutableArray<ComparedTotal> OfStated(IReadOnlyCollection<StatedTotal> stated, IReadOnlyCollection<(string Currency, int Invoices, decimal Sum)> captured) =>
+        [.. stated.SelectMany(total => Of([total], captured).Where(compared => compared.Stated is not null))];
+
     /// <summary>What does not agree, in figures; empty if all does or nothing was stated.</summary>
     /// <example>12 invoices in EUR were stated, 11 captured (1 less); 1,240.50 EUR were stated, the invoices come to 1,204.50 EUR (36.00 EUR less).</example>
     public string Says

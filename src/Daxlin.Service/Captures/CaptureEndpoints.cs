@@ -6,6 +6,7 @@ using Daxlin.Service.Batches;
 using Daxlin.Service.Captures.Links;
 using Daxlin.Service.Captures.Notices;
 using Daxlin.Service.Invoices;
+using Daxlin.Service.Outgoing;
 using Daxlin.Service.People;
 using Daxlin.Service.Posting.Files;
 using Daxlin.Service.Posting.Tables;
@@ -28,7 +29,7 @@ internal static class CaptureEndpoints
     {
         var captures = api.MapGroup("/captures").WithTags("Captures").ChangesNeed(Right.Work);
         captures.MapPost("", Take).RequireRateLimiting(Limits.Heavy).Accepts<string>("application/pdf", "application/xml", "application/octet-stream", "application/json")
-            .WithSummary("Takes a document as the body (up to 50 MB), or by a link in JSON, into a batch, which is opened if need be, and answers with what was captured of it; 202 and where to ask if that takes longer than “wait” seconds. The same document again is the same capture. Accept: application/json, text/csv or a spreadsheet's type.");
+            .WithSummary("Takes a document as the body (up to 50 MB), or by a link in JSON ({ \"link\": \"https://…\" }), into a batch, which is opened if need be, and answers with what was captured of it; 202 and where to ask if that takes longer than “wait” seconds. The same document again is the same capture. Accept: application/json, text/csv or a spreadsheet's type.");
         captures.MapGet("/{id:int}", Show).WithSummary("A document that was sent, and what was captured of it; 202 while it waits. Accept: application/json, text/csv or a spreadsheet's type.");
     }
 
@@ -71,7 +72,11 @@ internal static class CaptureEndpoints
         }
         catch (LinkFaultException error)
         {
-            return Problem.Of(error.Code is "link-not-there" or "link-not-reached" ? StatusCodes.Status502BadGateway : error.Code is "too-large" ? StatusCodes.Status413PayloadTooLarge : StatusCodes.Status422UnprocessableEntity, error.Code, error.Message);
+            return Problem.Of(error.Status, error.Code, error.Message);
+        }
+        catch (TooLargeException error)
+        {
+            return Problem.Of(StatusCodes.Status413PayloadTooLarge, "too-large", error.Message);
         }
         finally
         {
@@ -88,7 +93,7 @@ internal static class CaptureEndpoints
         }
         catch (JsonException error)
         {
-            throw new LinkFaultException("link-faulty", "The body is to be the document itself, or JSON that says where it is: { \"link\": \"https://files.vendor.example/invoice.pdf\" }.", error);
+            throw LinkFaultException.Faulty("The body is to be the document itself, or JSON that says where it is: { \"link\": \"https://files.vendor.example/invoice.pdf\" }.", error);
         }
     }
 
@@ -126,9 +131,8 @@ internal static class CaptureEndpoints
         var invoices = ImmutableArray.CreateBuilder<InvoiceDetail>();
         foreach (var invoice in ids)
             invoices.Add((await InvoiceDetails.Find(invoice, db, cancel))!);
-        var notices = await db.CaptureNotices.Where(notice => notice.IntakeId == id).OrderBy(notice => notice.Id)
-            .Select(notice => new CaptureNoticeRecord(notice.Receiver, notice.State == NoticeState.Waiting ? "waiting" : notice.State == NoticeState.Sent ? "sent" : "given-up", notice.Says)).ToListAsync(cancel);
-        var answer = new CaptureAnswer(id, row.FileName, row.Sha256, row.BatchId, batch, Word(row.State), row.ReasonCode, row.Reason, [.. notices], invoices.ToImmutable());
+        var notices = await db.CaptureNotices.AsNoTracking().Where(notice => notice.IntakeId == id).OrderBy(notice => notice.Id).ToListAsync(cancel);
+        var answer = new CaptureAnswer(id, row.FileName, row.Sha256, row.BatchId, batch, Word(row.State), row.ReasonCode, row.Reason, [.. notices.Select(notice => new CaptureNoticeRecord(notice.Receiver, MailWords.Of(notice.State), notice.Says))], invoices.ToImmutable());
         return row.State == IntakeState.Waiting ? TypedResults.Accepted(AddressOf(id), answer) : TypedResults.Ok(answer);
     }
 

@@ -1,7 +1,7 @@
 using System.Globalization;
 using Daxlin.Core.History;
 using Daxlin.Service.History;
-using Daxlin.Service.Sources;
+using Daxlin.Service.Outgoing;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -40,7 +40,7 @@ internal static class InvoiceDetails
             record.CodedByHand, record.Coding, record.Electronic)
         {
             FirstApprovedBy = row.FirstApprovedSha256.Length > 0 && row.FirstApprovedSha256 == HistoryChain.ContentOf(row.Record) ? Approvals.Approving.FirstOf(row).ToString() : "",
-            Letters = [.. letters.Select(letter => new SentLetter(letter.To, SourceEndpoints.WordOf(letter.State), letter.Says))],
+            Letters = [.. letters.Select(letter => new SentLetter(letter.To, MailWords.Of(letter.State), letter.Says))],
         };
     }
 

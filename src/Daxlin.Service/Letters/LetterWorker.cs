@@ -1,7 +1,7 @@
 using System.Globalization;
 using Daxlin.Core.Sources;
 using Daxlin.Service.Nodes;
-using Daxlin.Service.Posting.Deliveries.Ways;
+using Daxlin.Service.Outgoing;
 using Daxlin.Service.Sources;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Work;

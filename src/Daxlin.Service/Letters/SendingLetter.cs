@@ -1,3 +1,4 @@
+using Daxlin.Core.Corrections;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
 using MimeKit;
@@ -21,7 +22,7 @@ public sealed class SendingLetter(DaxlinDb db, TimeProvider clock)
             InvoiceId = invoice.Id,
             Source = line.Source,
             To = to,
-            Subject = invoice.InvoiceNumber.Length > 0 ? $"Your invoice {invoice.InvoiceNumber} goes back to you" : "Your invoice goes back to you",
+            Subject = ReturnLetter.SubjectOf(invoice.InvoiceNumber),
             Text = text,
             InReplyTo = to.Equals(line.To, StringComparison.OrdinalIgnoreCase) ? line.InReplyTo : "",
             AskedAt = clock.GetUtcNow().UtcDateTime,

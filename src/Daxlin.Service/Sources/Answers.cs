@@ -7,7 +7,7 @@ using Daxlin.Core.Sources;
 using Daxlin.Service.Captures;
 using Daxlin.Service.Nodes;
 using Daxlin.Service.Posting.Deliveries;
-using Daxlin.Service.Posting.Deliveries.Ways;
+using Daxlin.Service.Outgoing;
 using Daxlin.Service.Posting.Tables;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Work;

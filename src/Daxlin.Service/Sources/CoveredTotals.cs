@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using Daxlin.Core.Posting;
+using Daxlin.Core.Sources;
 using Daxlin.Service.Figures;
 using Daxlin.Service.Storage;
 using Microsoft.EntityFrameworkCore;
@@ -19,43 +20,33 @@ internal sealed record CoveredTotals(int ItemId, string Source, string Name, str
     {
         var stating = await db.SourceItems.AsNoTracking().Where(item => item.BatchId == batch && item.Stated != NothingStated).OrderBy(item => item.Id).ToListAsync(cancel);
         var covered = ImmutableArray.CreateBuilder<CoveredTotals>();
-        foreach (var together in stating.GroupBy(item => item.IsCover ? $"{item.Source}\n{FolderOf(item)}" : $"{item.Id}"))
+        foreach (var (items, stated) in StatingItem.Together(stating.Select(StatingOf)))
         {
-            var first = together.First();
-            var hashes = first.IsCover ? await Beside(first, db, cancel) : Hashes(first.Parts);
+            var first = stating.Find(item => item.Id == items[0].Id)!;
+            var hashes = items[0].IsCover ? await Beside(items[0], batch, db, cancel) : Hashes(first.Parts);
             var invoices = await CountedInvoice.Of(db.Invoices.Where(invoice => invoice.BatchId == batch && invoice.State != InvoiceState.Returned && EF.Parameter(hashes).Contains(invoice.Intake.Sha256)))
                 .Where(invoice => invoice.Currency != "").GroupBy(invoice => invoice.Currency).Select(group => new { Currency = group.Key, Count = group.Count(), Size = group.Sum(invoice => invoice.Size) }).ToListAsync(cancel);
             covered.Add(new CoveredTotals(
-                first.Id, first.Source, string.Join(", ", together.Select(item => item.Name)), first.From, first.At,
-                [
-                    .. StatedBy(together).SelectMany(total => ComparedTotal.Of([total], invoices.ConvertAll(group => (group.Currency, group.Count, Invoice.AmountOf(group.Size)))).Where(one => one.Stated is not null)),
-                ]));
+                first.Id, first.Source, string.Join(", ", items.Select(item => item.Place)), first.From, first.At,
+                ComparedTotal.OfStated(stated, invoices.ConvertAll(group => (group.Currency, group.Count, Invoice.AmountOf(group.Size))))));
         }
         return covered.ToImmutable();
     }
 
-    /// <summary>Cover sheets of a folder add up; a message's subject and the cover sheet in it speak of the same invoices.</summary>
-    private static ImmutableArray<StatedTotal> StatedBy(IEnumerable<SourceItem> items)
-    {
-        var stated = items.SelectMany(item => JsonSerializer.Deserialize<ImmutableArray<StatedTotal>>(item.Stated));
-        return items.First().IsCover ? StatedTotal.Together(stated) : [.. stated];
-    }
+    private static StatingItem StatingOf(SourceItem item) => new(item.Id, item.Source, item.Name, item.IsCover, JsonSerializer.Deserialize<ImmutableArray<StatedTotal>>(item.Stated));
 
     /// <summary>What does not agree, in sentences; nothing for an item that states nothing.</summary>
     public static async Task<ImmutableArray<string>> Disagreements(SourceItem item, DaxlinDb db, CancellationToken cancel) =>
         item.BatchId is not { } batch || item.Stated == NothingStated ? []
             : [.. (await Of(batch, db, cancel)).Where(covered => covered.ItemId == item.Id).SelectMany(covered => covered.Totals).Select(total => total.Says).Where(says => says.Length > 0)];
 
-    private static async Task<string[]> Beside(SourceItem cover, DaxlinDb db, CancellationToken cancel)
+    private static async Task<string[]> Beside(StatingItem cover, int batch, DaxlinDb db, CancellationToken cancel)
     {
-        var folder = FolderOf(cover);
-        var others = await db.SourceItems.AsNoTracking().Where(item => item.Source == cover.Source && item.BatchId == cover.BatchId && !item.IsCover && item.Name.StartsWith(folder))
+        var (source, folder) = (cover.Source, cover.Folder);
+        var others = await db.SourceItems.AsNoTracking().Where(item => item.Source == source && item.BatchId == batch && !item.IsCover && item.Name.StartsWith(folder))
             .Select(item => new { item.Name, item.Parts }).ToListAsync(cancel);
-        return [.. others.Where(item => item.Name.LastIndexOf('/') < folder.Length).SelectMany(item => Hashes(item.Parts)).Distinct()];
+        return [.. others.Where(item => cover.IsBeside(item.Name)).SelectMany(item => Hashes(item.Parts)).Distinct()];
     }
-
-    /// <summary>The folder that a file stands in, with its last stroke; empty for the source's own.</summary>
-    private static string FolderOf(SourceItem item) => item.Name[..(item.Name.LastIndexOf('/') + 1)];
 
     private static string[] Hashes(string parts) =>
         [.. JsonSerializer.Deserialize<ImmutableArray<SourcePart>>(parts, JsonSerializerOptions.Web).Select(part => part.Sha256).Where(sha256 => sha256.Length > 0)];

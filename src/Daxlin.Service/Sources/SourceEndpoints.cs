@@ -5,6 +5,7 @@ using Daxlin.Core.Json;
 using Daxlin.Core.People;
 using Daxlin.Core.Sources;
 using Daxlin.Service.NamedDocuments;
+using Daxlin.Service.Outgoing;
 using Daxlin.Service.People;
 using Daxlin.Service.Posting.Layouts;
 using Daxlin.Service.Storage;
@@ -83,7 +84,7 @@ internal static class SourceEndpoints
         return TypedResults.Ok(rows.ConvertAll(one => new SourceItemRecord(
             one.Row.Id, one.Row.Name, one.Row.From, one.Row.At, one.Row.Size, one.Row.BatchId, one.Batch ?? "", one.Row.Documents, one.Row.LeftOut,
             JsonSerializer.Deserialize<ImmutableArray<SourcePart>>(one.Row.Parts, JsonSerializerOptions.Web),
-            WordOf(one.Row.AnswerState), one.Row.AnswerTo, one.Row.AnswerSays,
+            MailWords.Of(one.Row.AnswerState), one.Row.AnswerTo, one.Row.AnswerSays,
             one.Row.Sha256.Length > 0)));
     }
 
@@ -162,9 +163,6 @@ internal static class SourceEndpoints
     private static Task<Results<Ok<DocumentSaved>, ProblemHttpResult>> BringBack(
         string name, DocumentNote said, HttpRequest request, Actor actor, SourceShelf shelf, WriteTurn turn, CancellationToken cancel) =>
         shelf.SetRetired(name, false, said, request, actor, turn, cancel);
-
-    /// <summary>How it stands with a message that is sent once.</summary>
-    internal static string WordOf(MailState state) => state switch { MailState.Waiting or MailState.Sending => "waiting", MailState.Sent => "sent", MailState.GivenUp => "given-up", _ => "none" };
 
     private static ProblemHttpResult NotThere(string name) => Problem.NotThere($"source “{name}”");
 }

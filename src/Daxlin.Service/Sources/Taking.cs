@@ -52,26 +52,15 @@ internal sealed class Taking(IDbContextFactory<DaxlinDb> databases, DocumentStor
     {
         // A PDF as it is needs no opening.
         if (!came.IsMessage && FileKinds.Of(came.Name, (await documents.BeginningOf(came.Sha256, cancel)).Span) is FileKind.Pdf)
-        {
-            var name = FileName.Of(came.Name);
-            return await Store(came, [(new KeptFile(name, came.Sha256, came.Size), name)], [], [], cancel);
-        }
+            return await Store(came, OpenedItem.Document(new KeptFile(FileName.Of(came.Name), came.Sha256, came.Size)), cancel);
         var opened = folder.NewPart();
         Directory.CreateDirectory(opened);
         try
         {
-            var (files, parts, stated) = await FilesOf(came, opened, cancel);
-            if (files.IsEmpty && parts.IsEmpty)
-                parts = [new SourcePart(came.IsMessage ? "the message" : FileName.Of(came.Name), "left-out", came.IsMessage ? "Nothing is attached to it." : "It is empty.", "")];
-            if (came.IsMessage && came.Totals.Subject is { } subject)
-            {
-                var (said, fault) = subject.Read(came.Name);
-                // Of the same invoices as a cover sheet among them: each is held against them.
-                stated = [.. stated.Union(said)];
-                if (fault.Length > 0)
-                    parts = parts.Add(new SourcePart("the subject", "left-out", $"It states a total that cannot be read. {fault}", ""));
-            }
-            return await Store(came, files, parts, stated, cancel);
+            var found = await Open(came, opened, cancel);
+            if (found.IsEmpty)
+                found = OpenedItem.LeftOut(WholeOf(came), came.IsMessage ? "Nothing is attached to it." : "It is empty.");
+            return await Store(came, came.IsMessage && came.Totals.Subject is { } subject ? WithSubject(found, subject.Read(came.Name)) : found, cancel);
         }
         finally
         {
@@ -81,9 +70,19 @@ internal sealed class Taking(IDbContextFactory<DaxlinDb> databases, DocumentStor
 
     /// <summary>Notes that something was not taken as a whole, so that it is not looked at again.</summary>
     private Task<SourceItem> LeaveOut(ComingItem came, string why, CancellationToken cancel) =>
-        Store(came, [], [new SourcePart(came.IsMessage ? "the message" : FileName.Of(came.Name), "left-out", why, "")], [], cancel);
+        Store(came, OpenedItem.LeftOut(WholeOf(came), why), cancel);
 
-    private async Task<(ImmutableArray<(KeptFile File, string Name)> Files, ImmutableArray<SourcePart> Others, ImmutableArray<StatedTotal> Stated)> FilesOf(ComingItem came, string opened, CancellationToken cancel)
+    /// <summary>What is said to be left out where nothing of it is taken.</summary>
+    private static string WholeOf(ComingItem came) => came.IsMessage ? "the message" : FileName.Of(came.Name);
+
+    /// <summary>With what the subject states, of the same invoices as a cover sheet among them: each is held against them.</summary>
+    private static OpenedItem WithSubject(OpenedItem found, (ImmutableArray<StatedTotal> Stated, string Fault) said) => found with
+    {
+        Stated = [.. found.Stated.Union(said.Stated)],
+        Others = said.Fault.Length == 0 ? found.Others : found.Others.Add(new SourcePart("the subject", "left-out", $"It states a total that cannot be read. {said.Fault}", "")),
+    };
+
+    private async Task<OpenedItem> Open(ComingItem came, string opened, CancellationToken cancel)
     {
         ImmutableArray<FoundFile> found;
         try
@@ -93,7 +92,7 @@ internal sealed class Taking(IDbContextFactory<DaxlinDb> databases, DocumentStor
         catch (Exception error) when (error is UnreadableException or ReaderDiedException)
         {
             // Whatever is in it, it cannot be told; the rest goes on.
-            return ([], [new SourcePart(FileName.Of(came.Name), "left-out", error is UnreadableException ? error.Message : "It is built so that opening it never ends or takes all memory.", "")], []);
+            return OpenedItem.LeftOut(WholeOf(came), error is UnreadableException ? error.Message : "It is built so that opening it never ends or takes all memory.");
         }
         var files = ImmutableArray.CreateBuilder<(KeptFile, string)>();
         var (others, stated) = (ImmutableArray.CreateBuilder<SourcePart>(), ImmutableArray.CreateBuilder<StatedTotal>());
@@ -117,7 +116,7 @@ internal sealed class Taking(IDbContextFactory<DaxlinDb> databases, DocumentStor
             var (sha256, size) = await documents.Keep(content, cancel);
             files.Add((new KeptFile(one.Name, sha256, size), NameOf(one, came)));
         }
-        return (files.ToImmutable(), others.ToImmutable(), StatedTotal.Together(stated));
+        return new OpenedItem(files.ToImmutable(), others.ToImmutable(), StatedTotal.Together(stated)) { IsCover = found is [{ IsCover: true, Within: "" }] && stated.Count > 0 };
     }
 
     /// <summary>A part's name with the way to it, without the message or archive itself that all parts stand in.</summary>
@@ -128,7 +127,7 @@ internal sealed class Taking(IDbContextFactory<DaxlinDb> databases, DocumentStor
         return within.Length == 0 ? file.Name : $"{within}/{file.Name}";
     }
 
-    private async Task<SourceItem> Store(ComingItem came, ImmutableArray<(KeptFile File, string Name)> files, ImmutableArray<SourcePart> others, ImmutableArray<StatedTotal> stated, CancellationToken cancel)
+    private async Task<SourceItem> Store(ComingItem came, OpenedItem found, CancellationToken cancel)
     {
         await using var scope = scopes.CreateAsyncScope();
         await using var db = await databases.CreateDbContextAsync(cancel);
@@ -140,14 +139,13 @@ internal sealed class Taking(IDbContextFactory<DaxlinDb> databases, DocumentStor
             if (await db.SourceItems.AsNoTracking().SingleOrDefaultAsync(row => row.Source == came.Source && row.Key == came.Key, cancel) is { } before)
                 return before;
             var taken = new List<FileTaken>();
-            // A cover sheet without an invoice says that there should be some.
-            if (files.Length > 0 || others.Any(part => part.Outcome == "cover"))
+            if (found.WantsBatch)
             {
                 (batch, _) = await OpeningBatch.Within(db, came.Batch, "", clock.GetUtcNow().UtcDateTime, cancel);
                 taken = await scope.ServiceProvider.GetRequiredService<BatchIntake>().AddWithin(
-                    db, batch.Id, [.. files.Select(one => one.File)], Deed.Daxlin, $"took in a document from the source “{came.Source}”", cancel);
+                    db, batch.Id, [.. found.Files.Select(one => one.File)], Deed.Daxlin, $"took in a document from the source “{came.Source}”", cancel);
             }
-            ImmutableArray<SourcePart> parts = [.. taken.Zip(files, (file, one) => new SourcePart(one.Name, file.Outcome, file.Reason, file.Sha256)), .. others];
+            ImmutableArray<SourcePart> parts = [.. taken.Zip(found.Files, (file, one) => new SourcePart(one.Name, file.Outcome, file.Reason, file.Sha256)), .. found.Others];
             item = new SourceItem
             {
                 Source = came.Source,
@@ -165,18 +163,18 @@ internal sealed class Taking(IDbContextFactory<DaxlinDb> databases, DocumentStor
                 AnswerTo = came.Answer.To,
                 AnswerSays = came.Answer.Says,
                 MessageId = came.MessageId,
-                Stated = JsonSerializer.Serialize(stated),
-                IsCover = others is [{ Outcome: "cover" }] && files.IsEmpty && !came.IsMessage && others[0].Name == FileName.Of(came.Name),
+                Stated = JsonSerializer.Serialize(found.Stated),
+                IsCover = found.IsCover,
                 Parts = JsonSerializer.Serialize(parts, JsonSerializerOptions.Web),
             };
-            // A cover sheet that was changed where it stands states what it says now, and no more what it said.
-            if (item.IsCover && came.Stays)
+            // A cover sheet that was changed where it stands states what it says now, if that can be read, and no more what it said.
+            if (came.Stays && came.Totals.IsCover(FileName.Of(came.Name)))
             {
                 await db.SourceItems.Where(row => row.Source == came.Source && row.Name == came.Name && row.IsCover)
                     .ExecuteUpdateAsync(set => set.SetProperty(row => row.Stated, "[]"), cancel);
             }
             db.SourceItems.Add(item);
-            if (files.Length > 0 && await db.SourceStates.SingleOrDefaultAsync(row => row.Name == came.Source, cancel) is { } state)
+            if (!found.Files.IsEmpty && await db.SourceStates.SingleOrDefaultAsync(row => row.Name == came.Source, cancel) is { } state)
                 state.TakenAt = item.At;
             await db.SaveChangesAsync(cancel);
             await change.Commit(cancel);

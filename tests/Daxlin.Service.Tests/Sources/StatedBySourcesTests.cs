@@ -103,8 +103,11 @@ public class StatedBySourcesTests
         await File.WriteAllTextAsync(Path.Combine(folder, "cover.csv"), "currency,invoices,sum\nGBP,1,790.66\n");
         await FolderSourceTests.Look(service);
         Assert.Equal(["cover.csv: 1 790.66 GBP; 1 790.66."], Told(await SheetOf(service, "Autumn")));
+        await File.WriteAllTextAsync(Path.Combine(folder, "cover.csv"), "currency,invoices\nGBP,none\n");
+        await FolderSourceTests.Look(service);
+        Assert.Empty(Told(await SheetOf(service, "Autumn")));
         // What it said before is on record all the same.
-        Assert.Equal(["It states 1 invoice over 790.66 GBP.", "It states 2 invoices in GBP."],
+        Assert.Equal(["It is a cover sheet that cannot be read. Line 2: “none” is no count of invoices.", "It states 1 invoice over 790.66 GBP.", "It states 2 invoices in GBP."],
             (await service.All("sources/share/items")).Where(item => (string?)item["name"] == "cover.csv").Select(item => (string?)item["parts"]![0]!["reason"]));
     }
 

@@ -26,51 +26,41 @@ internal sealed class LinkedDocuments(ServiceSettings settings) : IDisposable
     /// <param name="into">Where its bytes are put.</param>
     /// <returns>What it is called there.</returns>
     /// <exception cref="LinkFaultException">It was not fetched.</exception>
+    /// <exception cref="TooLargeException">It is too large to be kept.</exception>
     public async Task<string> Fetch(string link, Stream into, CancellationToken cancel)
     {
         if (!Uri.TryCreate(link, UriKind.Absolute, out var address))
-            throw new LinkFaultException("link-faulty", $"“{link}” is no address; one is written as https://files.vendor.example/invoice.pdf.");
+            throw LinkFaultException.Faulty($"“{link}” is no address; one is written as https://files.vendor.example/invoice.pdf.");
         using var patience = CancellationTokenSource.CreateLinkedTokenSource(cancel);
         patience.CancelAfter(Patience);
         try
         {
             for (var step = 0; step < MostSteps; step++)
             {
-                Check(address);
+                if (settings.LinkHosts.FaultOf(address) is { } fault)
+                    throw LinkFaultException.Refused(fault);
                 using var answer = await http.GetAsync(address, HttpCompletionOption.ResponseHeadersRead, patience.Token);
-                if ((int)answer.StatusCode is >= 300 and < 400 && answer.Headers.Location is { } next)
+                if ((int)answer.StatusCode is >= 300 and < 400 && answer.Headers.Location is { } next && Uri.TryCreate(address, next, out var further))
                 {
-                    address = new Uri(address, next);
+                    address = further;
                     continue;
                 }
                 if (!answer.IsSuccessStatusCode)
-                    throw new LinkFaultException("link-not-there", $"{address.Host} answered {(int)answer.StatusCode} to the link: nothing was fetched.");
+                    throw LinkFaultException.NotThere($"{address.Host} answered {(int)answer.StatusCode} to the link: nothing was fetched.");
                 await using var content = await answer.Content.ReadAsStreamAsync(patience.Token);
                 await Copy(content, into, patience.Token);
                 return FileName.Of(answer.Content.Headers.ContentDisposition?.FileNameStar ?? answer.Content.Headers.ContentDisposition?.FileName?.Trim('"') ?? Uri.UnescapeDataString(address.Segments[^1]));
             }
-            throw new LinkFaultException("link-not-there", $"The link points on more than {MostSteps} times.");
+            throw LinkFaultException.NotThere($"The link points on more than {MostSteps} times.");
         }
         catch (HttpRequestException error)
         {
-            throw error.InnerException as LinkFaultException ?? new LinkFaultException("link-not-reached", $"{address.Host} could not be reached: {error.Message.TrimEnd('.')}.", error);
+            throw error.InnerException as LinkFaultException ?? LinkFaultException.NotReached($"{address.Host} could not be reached: {error.Message.TrimEnd('.')}.", error);
         }
         catch (Exception error) when (error is OperationCanceledException or IOException && !cancel.IsCancellationRequested && !StorageFaults.IsFull(error))
         {
-            throw new LinkFaultException("link-not-reached", error is IOException ? $"The line to {address.Host} was cut before all of the document was here." : $"{address.Host} did not send the document within {Patience.TotalSeconds:F0} seconds.", error);
+            throw LinkFaultException.NotReached(error is IOException ? $"The line to {address.Host} was cut before all of the document was here." : $"{address.Host} did not send the document within {Patience.TotalSeconds:F0} seconds.", error);
         }
-    }
-
-    private void Check(Uri address)
-    {
-        if (settings.LinkHosts.IsEmpty)
-            throw new LinkFaultException("link-refused", "No host is named that documents may be fetched from. Whoever runs the service names some with --link-host; or send the document itself.");
-        if (settings.LinkHosts.FirstOrDefault(host => host.Fits(address)) is not { } named)
-            throw new LinkFaultException("link-refused", $"{address.Host}:{address.Port} is not among the hosts that documents may be fetched from: {string.Join(", ", settings.LinkHosts.Select(host => host.Port == 443 ? host.Name : $"{host.Name}:{host.Port}"))}.");
-        if (address.UserInfo.Length > 0)
-            throw new LinkFaultException("link-refused", "A link with a password in it is not followed.");
-        if (address.Scheme != Uri.UriSchemeHttps && !(address.Scheme == Uri.UriSchemeHttp && named.IsAddress))
-            throw new LinkFaultException("link-refused", $"A document is fetched from {address.Host} by https alone: on the way, anyone could put another in its place.");
     }
 
     private static async Task Copy(Stream content, Stream into, CancellationToken cancel)
@@ -81,11 +71,11 @@ internal sealed class LinkedDocuments(ServiceSettings settings) : IDisposable
         {
             size += read;
             if (size > DocumentStore.LargestDocument)
-                throw new LinkFaultException("too-large", new TooLargeException().Message);
+                throw new TooLargeException();
             await into.WriteAsync(buffer.AsMemory(0, read), cancel);
         }
         if (size == 0)
-            throw new LinkFaultException("link-not-there", "Nothing is at the end of the link: the answer is empty.");
+            throw LinkFaultException.NotThere("Nothing is at the end of the link: the answer is empty.");
     }
 
     /// <summary>Makes the line to an address that was looked at: asked for twice, a name may have two answers.</summary>
@@ -96,7 +86,7 @@ internal sealed class LinkedDocuments(ServiceSettings settings) : IDisposable
         ImmutableArray<IPAddress> addresses = isNamed ? [own!] : [.. await Dns.GetHostAddressesAsync(host, cancel)];
         // An address that was named itself is meant.
         if (!isNamed && addresses.FirstOrDefault(address => !PublicAddress.Is(address)) is { } hidden)
-            throw new LinkFaultException("link-refused", $"{host} is {hidden}, an address of this machine or its network: nothing is fetched from there.");
+            throw LinkFaultException.Refused($"{host} is {hidden}, an address of this machine or its network: nothing is fetched from there.");
         var socket = new Socket(SocketType.Stream, ProtocolType.Tcp) { NoDelay = true };
         try
         {

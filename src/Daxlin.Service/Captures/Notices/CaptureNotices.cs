@@ -3,7 +3,7 @@ using Daxlin.Core.Posting.Receivers;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.Nodes;
 using Daxlin.Service.Posting.Deliveries;
-using Daxlin.Service.Posting.Deliveries.Ways;
+using Daxlin.Service.Outgoing;
 using Daxlin.Service.Posting.Receivers;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Work;

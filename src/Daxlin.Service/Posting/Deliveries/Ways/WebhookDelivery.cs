@@ -2,6 +2,7 @@ using System.Buffers;
 using System.Globalization;
 using System.Text.Json;
 using Daxlin.Core.Posting.Receivers;
+using Daxlin.Service.Outgoing;
 
 namespace Daxlin.Service.Posting.Deliveries.Ways;
 

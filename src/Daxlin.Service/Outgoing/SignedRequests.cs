@@ -2,10 +2,11 @@ using System.Globalization;
 using System.Security.Cryptography;
 using System.Text;
 using Daxlin.Core.Posting.Receivers;
+using Daxlin.Service.Posting.Deliveries;
 using Daxlin.Service.Posting.Receivers;
 using Daxlin.Service.Secrets;
 
-namespace Daxlin.Service.Posting.Deliveries.Ways;
+namespace Daxlin.Service.Outgoing;
 
 /// <summary>Requests to web addresses that were named, each signed by the Standard Webhooks specification, version 1.0.</summary>
 internal sealed class SignedRequests(SecretStore secrets, TimeProvider clock) : IDisposable

@@ -1,8 +1,10 @@
 using Daxlin.Core.Posting.Receivers;
+using Daxlin.Service.Posting.Deliveries;
+using Daxlin.Service.Posting.Deliveries.Ways;
 using Daxlin.Service.Storage;
 using MimeKit;
 
-namespace Daxlin.Service.Posting.Deliveries.Ways;
+namespace Daxlin.Service.Outgoing;
 
 /// <summary>Hands a message over once, or not at all and a person is told.</summary>
 /// <remarks>
