@@ -43,11 +43,19 @@ public sealed class ReviewCommandTests : IDisposable
         (code, _, var error) = await Client.Run(service.Address, "invoice", "correct", id, "--let-pass", "total");
         Assert.Equal((3, true), (code, error.Contains("say why they may pass", StringComparison.Ordinal)));
         Assert.Equal(2, (await Client.Run(service.Address, "invoice", "correct", id, "total")).ExitCode);
+        // A mailbox that answers can send the letter; until it is reached, its invoice says that it waits, and why.
         (code, _, said) = await Client.Run(service.Address, "invoice", "return", id, "--reason", "Two figures of the total are swapped", "--send-to", "billing@vendor.example");
         Assert.Equal((3, true), (code, said.Contains("No mailbox here answers anybody", StringComparison.Ordinal)));
-        (code, said, _) = await Client.Run(service.Address, "invoice", "return", id, "--reason", "Two figures of the total are swapped");
-        Assert.Equal(0, code);
+        var nowhere = new JsonObject { ["host"] = "127.0.0.1", ["port"] = Programs.FreePort(), ["encryption"] = "none" };
+        var mailbox = nowhere.DeepClone().AsObject();
+        (mailbox["user"], mailbox["password"], mailbox["answer"]) = ("invoices", "post", nowhere);
+        nowhere["from"] = "invoices@kestrel-sound.example";
+        Assert.Equal(201, (await service.Post("sources", new JsonObject { ["name"] = "post", ["batch"] = "Post", ["mailbox"] = mailbox })).Status);
+        (code, said, _) = await Client.Run(service.Address, "invoice", "return", id, "--reason", "Two figures of the total are swapped", "--send-to", "billing@vendor.example");
+        Assert.Equal((0, true), (code, said.Contains("A letter goes to billing@vendor.example:", StringComparison.Ordinal)));
         Assert.Contains("We return your invoice HMD/5452 of 2026-07-30", said, StringComparison.Ordinal);
+        for (var patience = System.Diagnostics.Stopwatch.StartNew(); !(await Client.Run(service.Address, "invoice", "show", id)).Out.ReplaceLineEndings(" ").Contains("◦ The letter to billing@vendor.example waits to be sent. 127.0.0.1", StringComparison.Ordinal);)
+            Assert.True(patience.Elapsed < TimeSpan.FromMinutes(1));
         Assert.Equal((0, "Nothing is to be looked at."), ((await Client.Run(service.Address, "review", "next")) is var (last, nothing, _) ? (last, nothing.Trim()) : default));
     }
 

@@ -64,6 +64,8 @@ internal static class BatchTotals
             ? ExitCodes.SomethingToLookAt : ExitCodes.Done;
     }
 
+    private static string Counted(JsonNode total) => Shown.Number(total["invoices"]) is var count && count == 1 ? "1 invoice" : $"{count} invoices";
+
     private static void Print(JsonNode sheet)
     {
         Terminal.Line($"Batch {Shown.Text(sheet["id"])}  {Shown.Text(sheet["name"])}  {Shown.Text(sheet["documents"])} documents");
@@ -72,7 +74,7 @@ internal static class BatchTotals
             var currency = Shown.Text(total!["currency"]);
             var isStated = total["statedInvoices"] is not null || total["statedSum"] is not null;
             var says = Shown.Text(total["says"]);
-            BatchSheet.Hanging($"  {currency}  ", $"{Shown.Text(total["invoices"])} invoices over {Shown.Amount(Shown.Text(total["sum"]), currency)}"
+            BatchSheet.Hanging($"  {currency}  ", $"{Counted(total)} over {Shown.Amount(Shown.Text(total["sum"]), currency)}"
                 + (says.Length > 0 ? $"  ▲ {says}" : isStated ? "  ● as stated" : ""));
         }
         foreach (var cover in sheet["covers"]!.AsArray())
@@ -80,7 +82,7 @@ internal static class BatchTotals
             var total = cover!["total"]!;
             var currency = Shown.Text(total["currency"]);
             var says = Shown.Text(total["says"]);
-            BatchSheet.Hanging($"  {currency}  ", $"{Shown.Text(cover["name"])}{(Shown.Text(cover["from"]) is { Length: > 0 } from ? $" from {from}" : "")}: {Shown.Text(total["invoices"])} invoices over {Shown.Amount(Shown.Text(total["sum"]), currency)}"
+            BatchSheet.Hanging($"  {currency}  ", $"{Shown.Text(cover["name"])}{(Shown.Text(cover["from"]) is { Length: > 0 } from ? $" from {from}" : "")}: {Counted(total)} over {Shown.Amount(Shown.Text(total["sum"]), currency)}"
                 + (says.Length > 0 ? $"  ▲ {says}" : "  ● as stated"));
         }
         var states = Terminal.NewTable(("state", false), ("invoices", true), ("sum", true));

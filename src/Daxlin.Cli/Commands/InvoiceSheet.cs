@@ -56,6 +56,11 @@ internal static class InvoiceSheet
             Terminal.Line($"{Shown.Time(decision!["at"])}  {Shown.Text(decision["what"])}{Change(decision)} by {Shown.Text(decision["by"])}"
                 + (Shown.Text(decision["reason"]) is { Length: > 0 } reason ? $": {reason}" : ""));
         }
+        foreach (var letter in invoice["letters"]!.AsArray())
+        {
+            var how = Shown.Text(letter!["state"]) switch { "sent" => ("●", "was sent"), "waiting" => ("◦", "waits to be sent"), _ => ("▲", "was not sent: look, and send it yourself") };
+            Terminal.Line($"{how.Item1} The letter to {Shown.Text(letter["to"])} {how.Item2}. {Shown.Text(letter["says"])}".TrimEnd());
+        }
     }
 
     /// <summary>What an act has made of an invoice: its state on a line, and what is to be looked at.</summary>
