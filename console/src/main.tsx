@@ -91,6 +91,11 @@ const router = createBrowserRouter([
         HydrateFallback: () => null,
       },
       {
+        path: "/schedules/:name",
+        lazy: async () => ({ Component: (await import("./schedules/SchedulePage")).SchedulePage }),
+        HydrateFallback: () => null,
+      },
+      {
         path: "/sources",
         lazy: async () => ({ Component: (await import("./sources/SourcesPage")).SourcesPage }),
         HydrateFallback: () => null,

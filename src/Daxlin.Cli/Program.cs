@@ -18,6 +18,7 @@ root.Subcommands.Add(LoginCommands.WhoAmI());
 root.Subcommands.Add(TemplateCommands.Make());
 root.Subcommands.Add(DocumentCommands.Make());
 root.Subcommands.Add(SourceCommands.Make());
+root.Subcommands.Add(ScheduleCommands.Make());
 root.Subcommands.Add(BatchCommands.Make());
 root.Subcommands.Add(ReviewCommands.Make());
 root.Subcommands.Add(InvoiceCommands.Make());

@@ -38,13 +38,15 @@ public static class InvoicePath
     }
 
     /// <summary>Says that a finding is of the file that an invoice came in, whatever the invoice's own figures are corrected to.</summary>
-    public static bool IsOfFile(Finding finding) => finding.Code is Parting.Code or ChosenTemplate.Code or MendedFile.Code;
+    public static bool IsOfFile(Finding finding) => finding.Code is Parting.Code or ChosenTemplate.Code or SaidTemplate.Code or MendedFile.Code;
 
     private static CheckedInvoice CheckedOf(FoundInvoice found, CapturedInvoice captured, DocumentFacts facts)
     {
         var invoice = InvoiceChecks.Check(captured);
         if (found.Chosen is { } choice)
             invoice = invoice with { Findings = invoice.Findings.Add(choice.ToFinding(Recogniser.Choice(found.Matches))) };
+        if (found.Said is { } said && !SaidTemplate.IsAmong(said, found.Matches))
+            invoice = invoice with { Findings = invoice.Findings.Add(SaidTemplate.ToFinding(said, found.Template)) };
         if (facts.Mended.Length > 0)
             invoice = invoice with { Findings = invoice.Findings.Add(MendedFile.ToFinding(facts.Mended)) };
         // Where a file was parted is worth knowing only if something is wrong with the part.

@@ -1,5 +1,4 @@
 using System.Text.Json.Serialization;
-using Daxlin.Service.Secrets;
 using Daxlin.Service.Approvals;
 using Daxlin.Service.Batches;
 using Daxlin.Service.Captures;
@@ -29,6 +28,8 @@ using Daxlin.Service.Posting.Sums;
 using Daxlin.Service.Posting.Tables;
 using Daxlin.Service.Rehearsals;
 using Daxlin.Service.Review;
+using Daxlin.Service.Schedules;
+using Daxlin.Service.Secrets;
 using Daxlin.Service.Sources;
 using Daxlin.Service.Sources.Folders;
 using Daxlin.Service.Sources.Mailboxes;
@@ -130,6 +131,8 @@ public static class ServiceHost
         builder.Services.AddSingleton<SourceWays>();
         builder.Services.AddSingleton<SourceWatch>();
         builder.Services.AddScoped<SourceShelf>();
+        builder.Services.AddScoped<ScheduleShelf>();
+        builder.Services.AddScoped<Turns>();
         builder.Services.AddScoped<PostingRuns>();
         builder.Services.AddScoped<TaughtTemplates>();
         builder.Services.AddScoped<BatchIntake>();
@@ -163,6 +166,8 @@ public static class ServiceHost
         builder.Services.AddHostedService<Answers>();
         builder.Services.AddHostedService<LetterWorker>();
         builder.Services.AddHostedService<CaptureNotices>();
+        builder.Services.AddHostedService<ScheduleWatch>();
+        builder.Services.AddHostedService<DigestWorker>();
         builder.Services.AddScoped<SendingLetter>();
         builder.Services.AddSingleton<MailOnce>();
         builder.Services.AddSingleton<LinkedDocuments>();
@@ -242,6 +247,7 @@ public static class ServiceHost
         ListEndpoints.Map(api);
         ReceiverEndpoints.Map(api);
         DeliveryEndpoints.Map(api);
+        ScheduleEndpoints.Map(api);
         SourceEndpoints.Map(api);
         TableEndpoints.Map(api);
         VendorEndpoints.Map(api);

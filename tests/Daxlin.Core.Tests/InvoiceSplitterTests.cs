@@ -1,5 +1,6 @@
 using CsCheck;
 using Daxlin.Core.Capture;
+using Daxlin.Core.Checks;
 using Daxlin.Core.Recognition;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Templates.Json;
@@ -82,6 +83,28 @@ public class InvoiceSplitterTests
                 found.Where(invoice => invoice.Chosen is null),
                 invoice => Assert.Single(invoice.Pages.Select(page => numbers[page.Number - 1]).Distinct()));
         });
+
+    /// <summary>What was said unseen decides between templates that know an invoice alike; where its cues do not stand, the invoice is captured as its cues say and held.</summary>
+    [Fact]
+    public void What_a_document_was_sent_for_decides_between_equals_and_never_against_the_cues()
+    {
+        var (twin, other) = (TemplateOf("brinewood-twin", "Brinewood Chandlery"), TemplateOf("scoter", "Scoter Lamps"));
+        var pages = Typewriter.Set(Pages(Own("BC-1"), Own("BC-1"), Own("BC-2")));
+        Template? Of(Template said, params Template[] templates) =>
+            Assert.Single(InvoiceSplitter.Split(pages, [.. templates], [new ChosenTemplate(1, SaidTemplate.ToTheEnd, said)]).Select(invoice => invoice.Template).Distinct());
+        Assert.Equal(2, InvoiceSplitter.Split(pages, [Brinewood, other], [new ChosenTemplate(1, SaidTemplate.ToTheEnd, other)]).Length);
+        Assert.Equal((null, twin, Brinewood, Brinewood), (Of(other, Brinewood, twin, other), Of(twin, Brinewood, twin, other), Of(Brinewood, Brinewood, twin, other), Of(other, Brinewood, other)));
+
+        Finding[] Findings(Template said) =>
+        [
+            .. InvoicePath.Take(pages, [Brinewood, other], new DocumentFacts("any.pdf", "November", new DateOnly(2026, 12, 1)), new ChosenTemplate(1, SaidTemplate.ToTheEnd, said), new ChosenTemplate(3, 3, Brinewood))
+                .Select(taken => taken.Checked!.Findings.SingleOrDefault(finding => finding.Code is SaidTemplate.Code or ChosenTemplate.Code)).OfType<Finding>(),
+        ];
+        Assert.Equal(
+            [(Severity.Hold, "It was sent as an invoice for the template scoter, whose cues do not stand on it; the template brinewood is for it by its cues. Choose the right one."), (Severity.Note, "A person chose the template brinewood; by its cues the template brinewood is for this invoice.")],
+            Findings(other).Select(finding => (finding.Severity, finding.Message)));
+        Assert.Equal([ChosenTemplate.Code], Findings(Brinewood).Select(finding => finding.Code));
+    }
 
     private static string Parts(string sheet, params Template[] templates) => string.Join(
         "; ", InvoiceSplitter.Split(Typewriter.Set(sheet), [.. templates]).Select(invoice =>

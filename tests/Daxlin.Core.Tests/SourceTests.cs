@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using CsCheck;
+using Daxlin.Core.Json;
 using Daxlin.Core.Posting;
 using Daxlin.Core.Sources;
 using Daxlin.Core.Values;
@@ -213,6 +214,16 @@ public class SourceTests
         Assert.Equal(["a.pdf"], new[] { "a.pdf", "north/a.pdf" }.Where(Item(5, "cover.csv", true).IsBeside));
     }
 
+    [Fact]
+    public void A_source_and_its_rules_say_for_which_template_their_invoices_are()
+    {
+        var source = SourceReader.Read("""{ "name": "a", "batch": "b", "template": "scoter", "mailbox": { "host": "c", "user": "d", "password": "e", "rules": [{ "from": "*@scoter.example", "template": "scoter-spares" }] } }""");
+        Assert.Equal(("scoter", "Its invoices are for the template “scoter”; one on which that template's cues do not stand is held."), (source.Template, source.Says[^1]));
+        Assert.Equal("a message from *@scoter.example is taken, for the template “scoter-spares”", ((MailboxSource)source.Way).Rules.Single().Says);
+        var faults = Assert.Throws<JsonFaultException>(() => SourceReader.Read("""{ "name": "a", "batch": "b", "mailbox": { "host": "c", "user": "d", "password": "e", "rules": [{ "take": false, "template": "scoter" }] } }""")).Faults;
+        Assert.Equal("What is left alone is for no template.", Assert.Single(faults).Message);
+    }
+
     /// <summary>Every moment of a week is of exactly those hours that began on one of their days and have not ended.</summary>
     [Fact]
     public void Hours_hold_from_the_day_on_which_they_begin_until_they_end()
@@ -221,7 +232,7 @@ public class SourceTests
         Gen.Select(Gen.Int[0, 1439], Gen.Int[0, 1439], Gen.Int[0, 6], Gen.Int[0, 7 * 1440 - 1]).Sample(
             (from, to, day, minute) =>
             {
-                var hours = new LookingHours(TimeOnly.MinValue.AddMinutes(from), TimeOnly.MinValue.AddMinutes(to), [LookingHours.Week[day].Day]);
+                var hours = new LookingHours(TimeOnly.MinValue.AddMinutes(from), TimeOnly.MinValue.AddMinutes(to), [Weekdays.Words[day].Day]);
                 var begins = day * 1440 + from;
                 var lasts = (to - from + 1440) % 1440 is var some and > 0 ? some : 1440;
                 Assert.Equal((minute - begins + 7 * 1440) % (7 * 1440) < lasts, hours.Contain(monday.AddMinutes(minute)));

@@ -22,7 +22,7 @@ public class BatchSheetTests
         return (service, await service.FirstBatch());
     }
 
-    private static async Task<(int Status, JsonNode Body)> State(ServiceUnderTest service, int batch, JsonArray totals, int? revision = null)
+    internal static async Task<(int Status, JsonNode Body)> State(ServiceUnderTest service, int batch, JsonArray totals, int? revision = null)
     {
         using var request = new HttpRequestMessage(HttpMethod.Put, $"batches/{batch}/control-totals") { Content = JsonContent.Create(new JsonObject { ["totals"] = totals }) };
         request.Headers.Add("If-Match", $"\"{revision ?? (int)(await service.Get($"batches/{batch}/sheet"))["revision"]!}\"");

@@ -50,6 +50,25 @@ public partial class CaptureTests
     }
 
     [Fact]
+    public async Task What_was_sent_for_another_template_is_held_until_a_person_chooses()
+    {
+        await using var service = await ServiceUnderTest.Start();
+        await service.SaveTemplates(Repository.Samples);
+        var invoices = Repository.SampleInvoices("port-ellery-galley").ToList();
+        Assert.Equal((422, "template-unknown"), await Send(service, invoices[0].Bytes, "batch=Programs&template=nobody") is var (unknown, why, _) ? (unknown, (string?)why["code"]) : default);
+        var own = (string)(await Send(service, invoices[0].Bytes, "batch=Programs&wait=60")).Body["invoices"]![0]!["template"]!;
+        var right = (await Send(service, invoices[1].Bytes, $"batch=Programs&wait=60&template={own}")).Body["invoices"]![0]!;
+        Assert.Equal(("clear", own), ((string?)right["state"], (string?)right["template"]));
+        var wrong = (await Send(service, invoices[2].Bytes, "batch=Programs&wait=60&template=skerrow-standard")).Body["invoices"]![0]!;
+        Assert.Equal(("held", own), ((string?)wrong["state"], (string?)wrong["template"]));
+        Assert.Equal(
+            $"It was sent as an invoice for the template skerrow-standard, whose cues do not stand on it; the template {own} is for it by its cues. Choose the right one.",
+            (string?)wrong["findings"]!.AsArray().Single()!["message"]);
+        Assert.Equal(200, (await service.Decide(wrong["id"], "template", new JsonObject { ["template"] = own })).Status);
+        Assert.Equal("clear", (string?)(await service.Get($"invoices/{wrong["id"]}"))["state"]);
+    }
+
+    [Fact]
     public async Task What_cannot_be_taken_or_read_says_why()
     {
         await using var service = await ServiceUnderTest.Start();

@@ -35,6 +35,9 @@ export type DeliveryProgress = components["schemas"]["DeliveryProgress"];
 export type ReceiverDetail = components["schemas"]["ReceiverDetail"];
 export type ReceiverSummary = components["schemas"]["ReceiverSummary"];
 export type CheckedReceiver = components["schemas"]["CheckedReceiver"];
+export type ScheduleDetail = components["schemas"]["ScheduleDetail"];
+export type ScheduleSummary = components["schemas"]["ScheduleSummary"];
+export type ScheduledTurn = components["schemas"]["ScheduledTurnRecord"];
 export type SourceDetail = components["schemas"]["SourceDetail"];
 export type SourceSummary = components["schemas"]["SourceSummary"];
 export type SourceItem = components["schemas"]["SourceItemRecord"];
@@ -151,6 +154,10 @@ export const saveReceiver = (text: string, note: string, headers: Record<string,
 /** Saves a source as the next version. */
 export const saveSource = (text: string, note: string, headers: Record<string, string>) =>
   api.POST("/api/v1/sources", { params: { query: { note } }, ...asText(text, headers) });
+
+/** Saves a schedule as the next version. */
+export const saveSchedule = (text: string, note: string, headers: Record<string, string>) =>
+  api.POST("/api/v1/schedules", { params: { query: { note } }, ...asText(text, headers) });
 
 /** Keeps a password or a key, which is never handed out again. */
 export const keepSecret = (name: string, secret: string) =>

@@ -298,6 +298,32 @@ export const ask = {
         dataOf(api.GET("/api/v1/sources/{name}/items", { params: { path: { name }, query: { limit } } })),
       refetchInterval: 5_000,
     }),
+  /** Asked again and again while it is shown: what is due is done by itself. */
+  schedules: () =>
+    queryOptions({
+      queryKey: ["schedules"],
+      queryFn: () =>
+        allOf((after) => api.GET("/api/v1/schedules", { params: { query: { after, limit: 1000 } } })),
+      refetchInterval: 5_000,
+    }),
+  schedule: (name: string) =>
+    queryOptions({
+      queryKey: ["schedules", name],
+      queryFn: () => dataOf(api.GET("/api/v1/schedules/{name}", { params: { path: { name } } })),
+    }),
+  scheduleVersions: (name: string) =>
+    queryOptions({
+      queryKey: ["schedules", name, "versions"],
+      queryFn: () => dataOf(api.GET("/api/v1/schedules/{name}/versions", { params: { path: { name } } })),
+    }),
+  /** The last turns of a schedule. */
+  scheduleTurns: (name: string, limit: number) =>
+    queryOptions({
+      queryKey: ["schedules", name, "turns", limit],
+      queryFn: () =>
+        dataOf(api.GET("/api/v1/schedules/{name}/turns", { params: { path: { name }, query: { limit } } })),
+      refetchInterval: 5_000,
+    }),
   /** Deliveries of a run, in the order in which they were asked for. */
   deliveriesOf: (run: number) =>
     queryOptions({

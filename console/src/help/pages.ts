@@ -7,6 +7,7 @@ const files = import.meta.glob<string>(
     "../../../docs/CODING.md",
     "../../../docs/DELIVERY.md",
     "../../../docs/INTAKE.md",
+    "../../../docs/SCHEDULES.md",
     "../../../docs/ELECTRONIC.md",
     "../../../docs/VENDORS.md",
     "../../../docs/PEOPLE.md",

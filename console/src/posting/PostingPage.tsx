@@ -4,6 +4,7 @@ import { Link, useNavigate } from "react-router";
 import type { LayoutSummary, PostingRun } from "../api/client";
 import { ask } from "../api/queries";
 import { Receivers } from "../delivery/Receivers";
+import { Schedules } from "../schedules/Schedules";
 import { count, dayAndTime } from "../shared/amounts";
 import { CopyTable } from "../shared/CopyTable";
 import { Empty, Failed, Loading } from "../shared/Notes";
@@ -45,6 +46,7 @@ export function PostingPage() {
       <CodingSummary />
       <ClosedPeriods />
       <Receivers />
+      <Schedules />
       <section aria-label="Runs">
         <div className="row" style={{ justifyContent: "space-between" }}>
           <h2>Runs</h2>

@@ -5,8 +5,9 @@ interface Props {
   checked: {
     documentFaults: unknown[];
     says: string[];
-    secrets: string[];
-    secretsMissing: string[];
+    /** Left out for a document that never needs any. */
+    secrets?: string[];
+    secretsMissing?: string[];
   };
   /** What stands below, where the document has no fault. */
   children?: React.ReactNode;
@@ -27,9 +28,9 @@ export function DocumentSays({ checked, children }: Props) {
       {checked.says.map((sentence) => (
         <p key={sentence}>{sentence}</p>
       ))}
-      {checked.secrets.length > 0 && <h2>Secrets</h2>}
-      {checked.secrets.map((name) => (
-        <KeepSecret key={name} name={name} isMissing={checked.secretsMissing.includes(name)} />
+      {checked.secrets && checked.secrets.length > 0 && <h2>Secrets</h2>}
+      {checked.secrets?.map((name) => (
+        <KeepSecret key={name} name={name} isMissing={checked.secretsMissing?.includes(name) ?? false} />
       ))}
       {children}
     </>

@@ -56,24 +56,11 @@ internal static class SourceCommands
         return new Command("source", "Sources that invoices come from by themselves: watched folders and mailboxes.")
         {
             check, WrittenDocument.Save("Add sources, or change them: a changed document becomes the next version.", "sources", files, note, verb: "add"), list, show, items, look,
-            Pausing("pause", "Stop looking at a source until somebody says to go on.", "pause", "is paused", name, note),
-            Pausing("resume", "Go on looking at a source.", "resumption", "is looked at again", name, note),
+            WrittenDocument.Pausing("pause", "Stop looking at a source until somebody says to go on.", "sources", "pause", "is paused", name, note),
+            WrittenDocument.Pausing("resume", "Go on looking at a source.", "sources", "resumption", "is looked at again", name, note),
             WrittenDocument.Act("retire", "Retire a source: it is not looked at any more.", "sources", "retirement", name, note),
             WrittenDocument.Act("bring-back", "Bring a retired source back.", "sources", "comeback", name, note),
         };
-    }
-
-    private static Command Pausing(string verb, string says, string path, string done, Argument<string> name, Option<string?> note)
-    {
-        var command = new Command(verb, says) { name, note };
-        command.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
-        {
-            var source = parsed.GetValue(name)!;
-            await context.Service.Post($"{PathOf(source)}/{path}", new JsonObject { ["note"] = parsed.GetValue(note) }, cancel);
-            context.Print(await context.Service.Get(PathOf(source), cancel), () => Terminal.Line($"{source} {done}"));
-            return ExitCodes.Done;
-        }));
-        return command;
     }
 
     private static string PathOf(string name) => $"sources/{Uri.EscapeDataString(name)}";

@@ -3,7 +3,7 @@ using System.Text.Json.Nodes;
 
 namespace Daxlin.Cli.Commands;
 
-/// <summary>A layout, a receiver, a source or coding rules as a file that is being written: tried on invoices, and what is wrong with it.</summary>
+/// <summary>A layout, a receiver, a source, a schedule or coding rules as a file that is being written: tried on invoices, and what is wrong with it.</summary>
 internal static class WrittenDocument
 {
     public static async Task<string> TextOf(string file, CancellationToken cancel) => File.Exists(file)
@@ -74,7 +74,7 @@ internal static class WrittenDocument
     {
         foreach (var sentence in document["says"]?.AsArray() ?? [])
             BatchSheet.Hanging("  ", Shown.Text(sentence));
-        foreach (var missing in document["secretsMissing"]!.AsArray())
+        foreach (var missing in document["secretsMissing"]?.AsArray() ?? [])
             Terminal.Line($"  The secret “{Shown.Text(missing)}” is not kept yet: ./daxlin secret keep {Shown.Text(missing)}");
     }
 
@@ -90,6 +90,23 @@ internal static class WrittenDocument
             var newest = Shown.Number((await context.Service.Get(document, cancel))["newest"]);
             var saved = await context.Service.Decide($"{document}/{path}", new JsonObject { ["note"] = parsed.GetValue(note) }, newest, cancel);
             context.Print(saved, () => Terminal.Line($"{Shown.Text(saved["name"])}, version {Shown.Text(saved["version"])} saved"));
+            return ExitCodes.Done;
+        }));
+        return command;
+    }
+
+    /// <summary>The command that pauses what a document has done by itself, or lets it go on.</summary>
+    /// <param name="of">Where the service keeps such documents.</param>
+    /// <param name="path">The act behind a document's address.</param>
+    /// <param name="done">What is so then, behind the document's name.</param>
+    public static Command Pausing(string verb, string says, string of, string path, string done, Argument<string> name, Option<string?> note)
+    {
+        var command = new Command(verb, says) { name, note };
+        command.SetAction(CommandContext.Run(async (parsed, context, cancel) =>
+        {
+            var document = $"{of}/{Uri.EscapeDataString(parsed.GetValue(name)!)}";
+            await context.Service.Post($"{document}/{path}", new JsonObject { ["note"] = parsed.GetValue(note) }, cancel);
+            context.Print(await context.Service.Get(document, cancel), () => Terminal.Line($"{parsed.GetValue(name)} {done}"));
             return ExitCodes.Done;
         }));
         return command;

@@ -56,6 +56,7 @@ public static class FindingWords
         ["kind-doubtful"] = "invoice or credit note?",
         ["parted-here"] = "where the file was parted",
         ["parted-otherwise"] = "its file is parted otherwise now",
+        ["template-said"] = "sent for another template",
         ["template-chosen"] = "a person chose the template",
         [ElectronicWitness.Differs] = "the electronic invoice says otherwise",
         [ElectronicWitness.Other] = "the electronic invoice is another's",

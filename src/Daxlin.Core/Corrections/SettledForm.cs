@@ -44,4 +44,11 @@ public static class SettledForm
             _ => Reading.Of(number),
         };
     }
+
+    /// <summary>A captured amount as it is shown to a person, with its currency: 1,204.50 EUR.</summary>
+    /// <param name="amount">In the settled form; what is none is shown as it is.</param>
+    /// <param name="code">Of the currency; empty where none was captured.</param>
+    /// <returns>Empty for no amount.</returns>
+    public static string Shown(string amount, string code) =>
+        amount.Length > 0 && Currency.Find(code) is { } currency && Number(amount) is { } number ? currency.Show(number) : amount.Length > 0 ? $"{amount} {code}".Trim() : "";
 }

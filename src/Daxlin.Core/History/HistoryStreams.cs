@@ -29,6 +29,8 @@ public static class HistoryStreams
 
     public static string Source(string name) => "source/" + name;
 
+    public static string Schedule(string name) => "schedule/" + name;
+
     public const string Coding = "coding-rules";
 
     public const string ClosedPeriods = "closed-periods";

@@ -18,6 +18,9 @@ public sealed record FoundInvoice(ImmutableArray<Page> Pages, ImmutableArray<Tem
     /// <summary>What a person said of it; null if nobody did.</summary>
     public ChosenTemplate? Chosen { get; init; }
 
+    /// <summary>The template that it was sent for; null if nobody said one, or a person chose one.</summary>
+    public Template? Said { get; init; }
+
     /// <summary>The template that it belongs to; null if none recognises it, or if two do alike, and nobody chose one.</summary>
-    public Template? Template => Chosen?.Template ?? Recogniser.Choice(Matches);
+    public Template? Template => Chosen?.Template ?? (Said is { } said && SaidTemplate.IsAmong(said, Matches) ? said : Recogniser.Choice(Matches));
 }

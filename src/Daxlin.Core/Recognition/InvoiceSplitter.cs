@@ -16,7 +16,7 @@ namespace Daxlin.Core.Recognition;
 public static class InvoiceSplitter
 {
     /// <summary>The invoices in the order of their pages, with those that a person chose a template for.</summary>
-    /// <param name="chosen">Of several for one page the first counts; one for pages that are not there counts for nothing.</param>
+    /// <param name="chosen">Of several for one page the first counts; one for pages that are not there counts for nothing. One that goes to <see cref="SaidTemplate.ToTheEnd"/> was said unseen, of all pages that no other is for.</param>
     public static ImmutableArray<FoundInvoice> Split(ImmutableArray<Page> pages, TemplateSet templates, ImmutableArray<ChosenTemplate> chosen)
     {
         var invoices = ImmutableArray.CreateBuilder<FoundInvoice>();
@@ -29,7 +29,8 @@ public static class InvoiceSplitter
             invoices.Add(new FoundInvoice(own, Recogniser.Recognise(own, templates)) { Chosen = choice });
         }
         AddRest(pages.Length);
-        return invoices.ToImmutable();
+        var said = chosen.FirstOrDefault(choice => choice.LastPage == SaidTemplate.ToTheEnd)?.Template;
+        return said is null ? invoices.ToImmutable() : [.. invoices.Select(invoice => invoice.Chosen is null ? invoice with { Said = said } : invoice)];
 
         void AddRest(int end)
         {

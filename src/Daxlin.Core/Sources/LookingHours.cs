@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using Daxlin.Core.Values;
 
 namespace Daxlin.Core.Sources;
 
@@ -9,13 +10,6 @@ namespace Daxlin.Core.Sources;
 /// <param name="Days">On which such a time begins; the night of a Friday ends on Saturday.</param>
 public sealed record LookingHours(TimeOnly From, TimeOnly To, ImmutableArray<DayOfWeek> Days)
 {
-    /// <summary>The words for days in documents, from Monday on.</summary>
-    public static ImmutableArray<(string Word, DayOfWeek Day)> Week { get; } =
-    [
-        ("monday", DayOfWeek.Monday), ("tuesday", DayOfWeek.Tuesday), ("wednesday", DayOfWeek.Wednesday), ("thursday", DayOfWeek.Thursday), ("friday", DayOfWeek.Friday), ("saturday", DayOfWeek.Saturday),
-        ("sunday", DayOfWeek.Sunday),
-    ];
-
     /// <param name="local">By the clock on the wall: where an hour comes twice in autumn, both are of it.</param>
     public bool Contain(DateTime local)
     {
@@ -29,7 +23,7 @@ public sealed record LookingHours(TimeOnly From, TimeOnly To, ImmutableArray<Day
     {
         get
         {
-            var days = Days.Length == Week.Length ? "" : $" on {string.Join(", ", Week.Where(one => Days.Contains(one.Day)).Select(one => one.Day))}";
+            var days = Weekdays.AreAll(Days) ? "" : $" on {Weekdays.Listed(Days)}";
             return string.Create(CultureInfo.InvariantCulture, $"It is looked at from {From:HH:mm} to {To:HH:mm}{(From < To ? "" : " of the next day")}{days}, by the clock of the service's machine; “Try now” looks at any time.");
         }
     }

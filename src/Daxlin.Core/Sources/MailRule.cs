@@ -10,7 +10,8 @@ namespace Daxlin.Core.Sources;
 /// <param name="IsLeft">Whether it is left alone.</param>
 /// <param name="IsAnswered">Whether its sender is told what became of it, where the source tells senders.</param>
 /// <param name="Batch">Into which batch its invoices go; null for the source's.</param>
-public sealed record MailRule(string From, string To, string Subject, bool? HasAttachment, bool IsLeft, bool IsAnswered, BatchNaming? Batch)
+/// <param name="Template">The template that they are for; empty for the source's.</param>
+public sealed record MailRule(string From, string To, string Subject, bool? HasAttachment, bool IsLeft, bool IsAnswered, BatchNaming? Batch, string Template)
 {
     public bool Fits(MailFacts message) =>
         (From.Length == 0 || message.From.Any(address => IsLike(From, address)))
@@ -29,7 +30,7 @@ public sealed record MailRule(string From, string To, string Subject, bool? HasA
                 .. Subject.Length > 0 ? [$"with “{Subject}” in the subject"] : Array.Empty<string>(),
                 .. HasAttachment is { } has ? [has ? "with something attached" : "with nothing attached"] : Array.Empty<string>(),
             ];
-            return $"a message {(conditions.Length == 0 ? "of any kind" : string.Join(" and ", conditions))} is {(IsLeft ? "left alone" : Batch is { } batch ? $"taken into the batch {batch.Says}" : "taken")}{(IsLeft || IsAnswered ? "" : ", and not answered")}";
+            return $"a message {(conditions.Length == 0 ? "of any kind" : string.Join(" and ", conditions))} is {(IsLeft ? "left alone" : Batch is { } batch ? $"taken into the batch {batch.Says}" : "taken")}{(Template.Length > 0 ? $", for the template “{Template}”" : "")}{(IsLeft || IsAnswered ? "" : ", and not answered")}";
         }
     }
 

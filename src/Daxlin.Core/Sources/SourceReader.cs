@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using System.Globalization;
 using Daxlin.Core.Json;
 using Daxlin.Core.Posting.Receivers;
 using Daxlin.Core.Values;
@@ -35,7 +34,7 @@ public sealed class SourceReader
     private Source? ReadSource(JsonPlace place)
     {
         (string Key, Func<JsonPlace, SourceWay?> Read)[] ways = [("folder", ReadFolder), ("mailbox", ReadMailbox)];
-        if (!faults.IsObjectOf(place, "name", "batch", "totals", "hours", "folder", "mailbox"))
+        if (!faults.IsObjectOf(place, "name", "batch", "template", "totals", "hours", "folder", "mailbox"))
             return null;
         var name = faults.RequiredName(place, "name");
         var said = ways.Where(way => place.Find(way.Key) is not null).ToList();
@@ -48,29 +47,15 @@ public sealed class SourceReader
         var batch = ReadBatch(place.Find("batch"), hasFolders: said[0].Key == "folder");
         var totals = place.Find("totals") is { } stated ? ReadTotals(stated, hasSubjects: said[0].Key == "mailbox") : SourceTotals.None;
         var hours = place.Find("hours") is { } when ? ReadHours(when) : null;
-        return said[0].Read(place.Find(said[0].Key)!) is { } way && batch is not null ? new Source(name, batch, way) { Totals = totals, Hours = hours } : null;
+        return said[0].Read(place.Find(said[0].Key)!) is { } way && batch is not null ? new Source(name, batch, way) { Totals = totals, Hours = hours, Template = place.Find("template") is null ? "" : faults.RequiredName(place, "template") } : null;
     }
 
     private LookingHours? ReadHours(JsonPlace place)
     {
         if (!faults.IsObjectOf(place, "from", "to", "days"))
             return null;
-        var (from, to) = (ReadTime(place, "from"), ReadTime(place, "to"));
-        var days = place.Find("days") is { } list ? faults.Texts(list) : [.. LookingHours.Week.Select(one => one.Word)];
-        if (days.IsEmpty || days.Any(day => !LookingHours.Week.Any(one => one.Word == day)))
-            faults.Add(place.Find("days") ?? place, $"Days are wanted here, as {string.Join(", ", LookingHours.Week.Select(one => one.Word))}.");
-        return from is { } begins && to is { } ends ? new LookingHours(begins, ends, [.. LookingHours.Week.Where(one => days.Contains(one.Word)).Select(one => one.Day)]) : null;
-    }
-
-    private TimeOnly? ReadTime(JsonPlace parent, string key)
-    {
-        var text = faults.RequiredText(parent, key);
-        if (text.Length == 0)
-            return null;
-        if (TimeOnly.TryParseExact(text, "HH:mm", CultureInfo.InvariantCulture, DateTimeStyles.None, out var time))
-            return time;
-        faults.Add(parent.Find(key)!, $"“{text}” is no time of a day; one is written as 06:30.");
-        return null;
+        var (from, to, days) = (faults.RequiredTime(place, "from"), faults.RequiredTime(place, "to"), faults.Days(place.Find("days")));
+        return from is { } begins && to is { } ends ? new LookingHours(begins, ends, days) : null;
     }
 
     private SourceTotals ReadTotals(JsonPlace place, bool hasSubjects)
@@ -192,13 +177,15 @@ public sealed class SourceReader
 
     private MailRule? ReadRule(JsonPlace place)
     {
-        if (!faults.IsObjectOf(place, "from", "to", "subject", "hasAttachment", "take", "answer", "batch"))
+        if (!faults.IsObjectOf(place, "from", "to", "subject", "hasAttachment", "take", "answer", "batch", "template"))
             return null;
         var takes = faults.Flag(place.Find("take"), true);
         if (!takes && place.Find("batch") is { } idle)
             faults.Add(idle, "What is left alone goes into no batch.");
+        if (!takes && place.Find("template") is { } vain)
+            faults.Add(vain, "What is left alone is for no template.");
         return new MailRule(
             faults.Text(place.Find("from")), faults.Text(place.Find("to")), faults.Text(place.Find("subject")),
-            place.Find("hasAttachment") is { } has ? faults.Flag(has, true) : null, !takes, faults.Flag(place.Find("answer"), true), ReadBatch(place.Find("batch"), hasFolders: false));
+            place.Find("hasAttachment") is { } has ? faults.Flag(has, true) : null, !takes, faults.Flag(place.Find("answer"), true), ReadBatch(place.Find("batch"), hasFolders: false), place.Find("template") is null ? "" : faults.RequiredName(place, "template"));
     }
 }

@@ -2,6 +2,7 @@ using System.Text.Json;
 using Daxlin.Service.Captures.Notices;
 using Daxlin.Service.History;
 using Daxlin.Service.Posting.Deliveries;
+using Daxlin.Service.Schedules;
 using Daxlin.Service.Sources;
 using Daxlin.Service.Storage;
 
@@ -37,6 +38,11 @@ internal static class RestoreCommand
         {
             faults.Add(new DataFault(
                 "sources", "sources-paused", $"{(sources == 1 ? "One source is" : $"{sources} sources are")} paused: what the service took in that the backup was made of, nobody can tell here. Resume each once that one looks at it no more."));
+        }
+        if (await RestoredSchedules.Pause(db, new StoredClock().GetUtcNow().UtcDateTime, cancel) is > 0 and var schedules)
+        {
+            faults.Add(new DataFault(
+                "schedules", "schedules-paused", $"{(schedules == 1 ? "One schedule is" : $"{schedules} schedules are")} paused: what the service did by itself that the backup was made of, nobody can tell here. Resume each once that one is stopped."));
         }
         if (await RestoredSources.GiveAnswersUp(db, cancel) is > 0 and var answers)
         {

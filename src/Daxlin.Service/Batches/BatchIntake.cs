@@ -1,5 +1,6 @@
 using Daxlin.Core.Capture;
 using Daxlin.Core.History;
+using Daxlin.Core.Recognition;
 using Daxlin.Service.History;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Work;
@@ -18,13 +19,14 @@ public sealed class BatchIntake(DaxlinDb db, DocumentStore documents, WriteTurn 
 
     /// <param name="files">Each with the name it came by, and how to read it.</param>
     /// <param name="who">Who brings them.</param>
-    public async Task<List<FileTaken>> Take(int batch, IReadOnlyList<(string Name, Func<Stream> Open)> files, string who, CancellationToken cancel)
+    /// <param name="template">The template that they are sent for; empty for none.</param>
+    public async Task<List<FileTaken>> Take(int batch, IReadOnlyList<(string Name, Func<Stream> Open)> files, string who, CancellationToken cancel, string template = "")
     {
         var taken = new List<FileTaken>();
         foreach (var some in files.Chunk(FilesAtOnce))
         {
             var kept = await Task.WhenAll(some.Select(file => Keep(file.Name, file.Open, cancel)));
-            taken.AddRange(await TakeIn(batch, kept, who, cancel));
+            taken.AddRange(await TakeIn(batch, kept, who, template, cancel));
         }
         events.Moved(batch);
         return taken;
@@ -47,17 +49,18 @@ public sealed class BatchIntake(DaxlinDb db, DocumentStore documents, WriteTurn 
     }
 
     /// <summary>Takes kept files into the batch, all in one change: each has its row once its answer is on the way.</summary>
-    private async Task<List<FileTaken>> TakeIn(int batch, IReadOnlyList<KeptFile> files, string who, CancellationToken cancel)
+    private async Task<List<FileTaken>> TakeIn(int batch, IReadOnlyList<KeptFile> files, string who, string template, CancellationToken cancel)
     {
         await using var change = await turn.Take(db, cancel);
-        var taken = await AddWithin(db, batch, files, who, "took in a document", cancel);
+        var taken = await AddWithin(db, batch, files, who, "took in a document", template, cancel);
         await change.Commit(cancel);
         return taken;
     }
 
     /// <summary>The same within a change that is under way, with whatever else it stores.</summary>
     /// <param name="what">What was done, for the history.</param>
-    internal async Task<List<FileTaken>> AddWithin(DaxlinDb within, int batch, IReadOnlyList<KeptFile> files, string who, string what, CancellationToken cancel)
+    /// <param name="template">As of <see cref="Take"/>; of a document that the batch holds already, nothing is changed by it.</param>
+    internal async Task<List<FileTaken>> AddWithin(DaxlinDb within, int batch, IReadOnlyList<KeptFile> files, string who, string what, string template, CancellationToken cancel)
     {
         var (taken, waiting) = (new List<FileTaken>(), new List<Intake>());
         var number = await InvoiceNumbers.Next(within, cancel);
@@ -92,6 +95,11 @@ public sealed class BatchIntake(DaxlinDb db, DocumentStore documents, WriteTurn 
             };
             within.Intakes.Add(intake);
             await within.SaveChangesAsync(cancel);
+            if (template.Length > 0)
+            {
+                within.TemplateChoices.Add(new TemplateChoice { IntakeId = intake.Id, FirstPage = 1, LastPage = SaidTemplate.ToTheEnd, Template = template, At = intake.ReceivedAt, By = who });
+                await within.SaveChangesAsync(cancel);
+            }
             waiting.Add(intake);
             taken.Add(new FileTaken(name, "taken", "", sha256));
         }

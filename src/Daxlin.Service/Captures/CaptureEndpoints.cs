@@ -11,6 +11,7 @@ using Daxlin.Service.People;
 using Daxlin.Service.Posting.Files;
 using Daxlin.Service.Posting.Tables;
 using Daxlin.Service.Storage;
+using Daxlin.Service.Templates;
 using Daxlin.Service.Web;
 using Daxlin.Service.Work;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -37,8 +38,9 @@ internal static class CaptureEndpoints
     /// <param name="batch">The name of the batch.</param>
     /// <param name="wait">How many seconds to wait for the capture: 0 to 60, 20 if left out.</param>
     /// <param name="notify">A receiver that is a web address, and is told once it is captured.</param>
+    /// <param name="template">The template that it is for; an invoice on which that template's cues do not stand is held.</param>
     private static async Task<Results<Ok<CaptureAnswer>, Accepted<CaptureAnswer>, FileContentHttpResult, ProblemHttpResult>> Take(
-        HttpRequest request, string? name, string? batch, int? wait, string? notify, Actor actor, DaxlinDb db, OpeningBatch opening, BatchIntake intake, LinkedDocuments links, AskingForNotice notices, DataFolder data, BatchEvents events,
+        HttpRequest request, string? name, string? batch, int? wait, string? notify, string? template, Actor actor, DaxlinDb db, OpeningBatch opening, BatchIntake intake, LinkedDocuments links, AskingForNotice notices, DataFolder data, BatchEvents events,
         IDbContextFactory<DaxlinDb> databases, IHostApplicationLifetime lifetime, CancellationToken cancel)
     {
         if (request.HasFormContentType)
@@ -49,6 +51,8 @@ internal static class CaptureEndpoints
             return Problem.Of(StatusCodes.Status422UnprocessableEntity, "document-missing", "The body is empty: the document is sent as the body.");
         if (notify is { Length: > 0 } && await notices.FaultOf(notify, cancel) is { } unfit)
             return unfit.ToProblem();
+        if (template is { Length: > 0 } && !await TemplateVersions.Newest(db).AnyAsync(version => version.Name == template, cancel))
+            return Problem.Of(StatusCodes.Status422UnprocessableEntity, "template-unknown", $"There is no template “{template}”, or it is retired.");
         var fetched = request.GetTypedHeaders().ContentType?.MediaType == "application/json" ? data.NewPart() : null;
         try
         {
@@ -61,7 +65,7 @@ internal static class CaptureEndpoints
             var (into, _, refused) = await opening.Do(batch, null, request.HttpContext.User, cancel);
             if (into is null)
                 return refused!.ToProblem();
-            var taken = (await intake.Take(into.Id, [(name ?? "document", () => fetched is null ? request.Body : File.OpenRead(fetched))], actor.Name, cancel))[0];
+            var taken = (await intake.Take(into.Id, [(name ?? "document", () => fetched is null ? request.Body : File.OpenRead(fetched))], actor.Name, cancel, template ?? ""))[0];
             if (taken.Outcome == "refused")
                 return Problem.Of(StatusCodes.Status413PayloadTooLarge, "too-large", taken.Reason);
             var id = await db.Intakes.Where(row => row.BatchId == into.Id && row.Sha256 == taken.Sha256).Select(row => row.Id).SingleAsync(cancel);

@@ -21,6 +21,9 @@ internal static class HistoryActs
     public const string SourceSaved = "sourceSaved";
     public const string SourcePaused = "sourcePaused";
     public const string SourceResumed = "sourceResumed";
+    public const string ScheduleSaved = "scheduleSaved";
+    public const string SchedulePaused = "schedulePaused";
+    public const string ScheduleResumed = "scheduleResumed";
     public const string SecretKept = "secretKept";
     public const string SecretForgotten = "secretForgotten";
     public const string PeriodsClosed = "periodsClosed";

@@ -10,6 +10,7 @@ public abstract class Leases
     public const string Answer = "answer";
     public const string Notice = "notice";
     public const string Letter = "letter";
+    public const string Digest = "digest";
 
     /// <summary>Takes a work for this service. It is renewed until <see cref="End"/>, or until the service dies.</summary>
     /// <returns>False if another has it.</returns>

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Globalization;
 using Daxlin.Core.People;
 using Daxlin.Service.People;
+using Daxlin.Service.Schedules;
 using Daxlin.Service.Sources;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
@@ -30,7 +31,7 @@ internal static class OperationEndpoints
             settings.Node, IsThis: true, IsAway: false, ThisProgram.Version, ThisProgram.StartedAt, now, Environment.ProcessorCount, measures.Reading, measures.Captured, measures.SetAside, measures.Deaths, trouble);
         ImmutableArray<NodeShown> nodes = [own, .. settings.Store.Length == 0 ? [] : await Others(db, settings.Node, cancel)];
         return TypedResults.Ok(new OperationShown(
-            now, [.. nodes.Select(TroubleOf).OfType<string>().Distinct(), .. await SourceShelf.Troubles(db, cancel)], nodes,
+            now, [.. nodes.Select(TroubleOf).OfType<string>().Distinct(), .. await SourceShelf.Troubles(db, cancel), .. await ScheduleShelf.Troubles(db, cancel)], nodes,
             new WorkWaiting(backlog.Documents, backlog.OldestAt, backlog.Deliveries.GetValueOrDefault("waiting"), backlog.Deliveries.GetValueOrDefault("given-up"), backlog.Invoices),
             new StorageShown(store.Title, folder.Root, await store.Bytes(db, cancel), documents?.Count ?? 0, documents?.Bytes ?? 0, new DriveInfo(folder.Root).AvailableFreeSpace, trouble),
             LastBackup.Of(folder) is { } last ? new BackupShown(last.At, last.Folder, last.Documents, last.Invoices, last.Faults) : null));

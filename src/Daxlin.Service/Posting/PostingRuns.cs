@@ -30,6 +30,9 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
 {
     private const int MostTold = 10;
 
+    /// <summary>The code of a refusal that asks nobody to look.</summary>
+    public const string NothingToPost = "nothing-to-post";
+
     public async Task<(PostingRun? Run, Refused? Refused)> Make(RunToStart wanted, string? key, string who, CancellationToken cancel)
     {
         var (draft, refused) = await Draft(wanted, cancel);
@@ -201,7 +204,7 @@ internal sealed class PostingRuns(DaxlinDb db, LayoutShelf layouts, ListShelf li
         var work = await PostingWriter.Write(plan, ids, db, cancel);
         if (work.Posted.IsEmpty && work.Altered.IsEmpty && work.Undated.IsEmpty)
         {
-            return (null, Refused.Conflict("nothing-to-post", work.Left == 0
+            return (null, Refused.Conflict(NothingToPost, work.Left == 0
                 ? "There is nothing to post: no invoice is approved that was not posted before."
                 : $"There is nothing to post by this layout: it takes none of the {Counted(work.Left)} that are approved."));
         }

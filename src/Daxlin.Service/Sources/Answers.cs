@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Globalization;
 using System.Text.Json;
 using Daxlin.Core.Capture;
+using Daxlin.Core.Corrections;
 using Daxlin.Core.Posting.Receivers;
 using Daxlin.Core.Sources;
 using Daxlin.Service.Captures;
@@ -133,7 +134,7 @@ internal sealed class Answers(
             var invoices = await db.Invoices.AsNoTracking().Where(row => row.IntakeId == intake.Id).OrderBy(row => row.FirstPage).ThenBy(row => row.Id)
                 .Select(row => new { row.Id, row.State, row.InvoiceNumber, row.Total, row.Currency, row.FirstFinding }).ToListAsync(cancel);
             told.AddRange(invoices.Select(one => new AnsweredInvoice(
-                one.InvoiceNumber.Length > 0 ? $"{one.InvoiceNumber} ({part.Name})" : part.Name, $"{one.Total} {one.Currency}".Trim(),
+                one.InvoiceNumber.Length > 0 ? $"{one.InvoiceNumber} ({part.Name})" : part.Name, SettledForm.Shown(one.Total, one.Currency),
                 one.State switch { InvoiceState.Held => "held", InvoiceState.Unplaced => "unplaced", _ => "clear" }, one.FirstFinding)));
             if (attached != AnswerTable.None)
             {

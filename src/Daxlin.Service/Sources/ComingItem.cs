@@ -23,6 +23,9 @@ internal sealed record ComingItem(string Source, string Key, string Name, string
     /// <summary>Where it is stated what its invoices come to.</summary>
     public SourceTotals Totals { get; init; } = SourceTotals.None;
 
+    /// <summary>The template that its documents are sent for; empty for none.</summary>
+    public string Template { get; init; } = "";
+
     /// <summary>A file's place, size and time, as a key; empty for a message.</summary>
     public string Stamp { get; init; } = "";
 

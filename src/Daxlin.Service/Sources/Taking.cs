@@ -143,7 +143,7 @@ internal sealed class Taking(IDbContextFactory<DaxlinDb> databases, DocumentStor
             {
                 (batch, _) = await OpeningBatch.Within(db, came.Batch, "", clock.GetUtcNow().UtcDateTime, cancel);
                 taken = await scope.ServiceProvider.GetRequiredService<BatchIntake>().AddWithin(
-                    db, batch.Id, [.. found.Files.Select(one => one.File)], Deed.Daxlin, $"took in a document from the source “{came.Source}”", cancel);
+                    db, batch.Id, [.. found.Files.Select(one => one.File)], Deed.Daxlin, $"took in a document from the source “{came.Source}”", came.Template, cancel);
             }
             ImmutableArray<SourcePart> parts = [.. taken.Zip(found.Files, (file, one) => new SourcePart(one.Name, file.Outcome, file.Reason, file.Sha256)), .. found.Others];
             item = new SourceItem

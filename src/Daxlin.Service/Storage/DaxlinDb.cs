@@ -42,6 +42,9 @@ public class DaxlinDb(DbContextOptions<DaxlinDb> options) : IdentityUserContext<
     public DbSet<CaptureNotice> CaptureNotices => Set<CaptureNotice>();
     public DbSet<LetterToVendor> LettersToVendors => Set<LetterToVendor>();
     public DbSet<SourceItem> SourceItems => Set<SourceItem>();
+    public DbSet<ScheduleVersion> Schedules => Set<ScheduleVersion>();
+    public DbSet<ScheduleState> ScheduleStates => Set<ScheduleState>();
+    public DbSet<ScheduledTurn> ScheduledTurns => Set<ScheduledTurn>();
     public DbSet<Node> Nodes => Set<Node>();
 
     /// <summary>Rows of a table are of services that run, and are no one's memory: they are neither backed up nor moved.</summary>
@@ -197,6 +200,15 @@ public class DaxlinDb(DbContextOptions<DaxlinDb> options) : IdentityUserContext<
             letter.HasIndex(row => row.State);
             letter.Property(row => row.State).HasConversion<string>();
             letter.HasOne<Invoice>().WithMany().HasForeignKey(row => row.InvoiceId);
+        });
+        builder.Entity<ScheduleVersion>().HasIndex(schedule => new { schedule.Name, schedule.Version }).IsUnique();
+        builder.Entity<ScheduleState>().HasIndex(schedule => schedule.Name).IsUnique();
+        builder.Entity<ScheduledTurn>(turn =>
+        {
+            turn.HasIndex(row => new { row.Schedule, row.Id });
+            turn.HasIndex(row => row.State);
+            turn.Property(row => row.State).HasConversion<string>();
+            turn.Property(row => row.Outcome).HasConversion<string>();
         });
         builder.Entity<Node>().HasKey(node => node.Name);
         builder.Entity<Lease>().HasKey(lease => new { lease.Work, lease.Of });

@@ -1,12 +1,12 @@
 namespace Daxlin.Service.Storage;
 
-/// <summary>A person said which template an invoice is for, whatever its cues say. It holds however often its document is captured.</summary>
+/// <summary>Somebody, or a source, said which template an invoice is for, whatever its cues say. It holds however often its document is captured.</summary>
 public sealed class TemplateChoice
 {
     public int Id { get; set; }
     public int IntakeId { get; set; }
 
-    /// <summary>The invoice's pages in the document, from 1; they are one invoice by this choice, too.</summary>
+    /// <summary>The invoice's pages in the document, from 1; they are one invoice by this choice, too. To <see cref="Daxlin.Core.Recognition.SaidTemplate.ToTheEnd"/> for what was said before anybody had read it.</summary>
     public int FirstPage { get; set; }
     public int LastPage { get; set; }
 

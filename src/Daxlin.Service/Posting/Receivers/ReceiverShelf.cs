@@ -57,6 +57,15 @@ internal sealed class ReceiverShelf(DaxlinDb db, SecretStore secrets, DeliveryWo
             : (row, null);
     }
 
+    /// <summary>How a receiver is written to by mail; or why it is not.</summary>
+    public static async Task<(MailWay? Way, Refused? Refused)> ByMail(string name, DaxlinDb db, CancellationToken cancel)
+    {
+        var row = await Newest(db).AsNoTracking().SingleOrDefaultAsync(one => one.Name == name, cancel);
+        return row is null ? (null, Refused.NotThere($"receiver “{name}”"))
+            : row.IsRetired ? (null, Refused.Conflict("receiver-retired", $"The receiver “{name}” is retired: nothing is sent to it any more."))
+            : Read(row)?.Way is MailWay way ? (way, null) : (null, Refused.Conflict("not-by-mail", $"“{name}” is no receiver by mail; a message goes to one."));
+    }
+
     /// <summary>Names of secrets that a receiver needs and that are not kept yet.</summary>
     public ImmutableArray<string> MissingOf(Receiver? receiver) => secrets.MissingOf(receiver?.Way.Secrets ?? []);
 

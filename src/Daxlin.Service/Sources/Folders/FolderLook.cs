@@ -90,7 +90,7 @@ internal sealed class FolderLook(Taking taking, DocumentStore documents, DataFol
         var came = new ComingItem(
             source.Name, ComingItem.KeyOf(file.Place, sha256.Length > 0 ? sha256 : file.Stamp), PlainLine.Of(file.Place, ComingItem.LongestName), sha256, file.Length,
             source.Batch.Of(DateOnly.FromDateTime(clock.GetLocalNow().DateTime), FolderOf(way, file.Place)))
-        { Stamp = StampOf(file), Totals = source.Totals, Stays = !way.Moves };
+        { Stamp = StampOf(file), Totals = source.Totals, Template = source.Template, Stays = !way.Moves };
         var (item, isNew) = await taking.TakeOnce(came, cancel);
         if (way.Moves)
             PuttingAway.Put(way, file.Place, item);

@@ -153,6 +153,7 @@ internal sealed class MailboxLook(Taking taking, DocumentStore documents, DataFo
         {
             IsMessage = true,
             Totals = source.Totals,
+            Template = rule is { Template.Length: > 0 } said ? said.Template : source.Template,
             From = PlainLine.Of(string.Join(", ", facts.From), ComingItem.LongestName),
             MessageId = id,
         };
