@@ -127,6 +127,7 @@ public static class ServiceHost
         builder.Services.AddScoped<DeliveryActs>();
         builder.Services.AddSingleton<Taking>();
         builder.Services.AddSingleton<FolderLook>();
+        builder.Services.AddSingleton<RenewedTokens>();
         builder.Services.AddSingleton<MailboxLook>();
         builder.Services.AddSingleton<SourceWays>();
         builder.Services.AddSingleton<SourceWatch>();

@@ -134,7 +134,7 @@ public sealed class SourceReader
 
     private MailboxSource? ReadMailbox(JsonPlace place)
     {
-        if (!faults.IsObjectOf(place, "host", "port", "encryption", "user", "password", "token", "folder", "rules", "done", "setAside", "answer"))
+        if (!faults.IsObjectOf(place, "host", "port", "encryption", "user", "password", "token", "renewal", "folder", "rules", "done", "setAside", "answer"))
             return null;
         var encryption = faults.OneOf(place.Find("encryption"), MailEncryption.Tls, ("tls", MailEncryption.Tls), ("starttls", MailEncryption.StartTls), ("none", MailEncryption.None));
         var host = faults.RequiredHost(place);
@@ -142,13 +142,28 @@ public sealed class SourceReader
             faults.Add(place.Find("encryption")!, "A password is never sent in the open, except to this machine itself: “tls” or “starttls” is wanted here.");
         var port = faults.Port(place, encryption == MailEncryption.Tls ? 993 : 143);
         var isToken = place.Find("token") is not null;
-        if (isToken == place.Find("password") is not null)
-            faults.Add(place, "One of “password” and “token” is wanted: the name of the secret that holds it.");
+        var renewal = place.Find("renewal") is { } renewed ? ReadRenewal(renewed) : null;
+        if (new[] { "password", "token", "renewal" }.Count(key => place.Find(key) is not null) != 1)
+            faults.Add(place, "One of “password”, “token” and “renewal” is wanted: the name of the secret that holds it, or where tokens are renewed.");
         var secret = isToken ? faults.RequiredName(place, "token") : place.Find("password") is null ? "" : faults.RequiredName(place, "password");
         var rules = place.Find("rules") is { } list ? ReadRules(list) : [];
         return new MailboxSource(
-            host, port, encryption, faults.RequiredText(place, "user"), secret, isToken, faults.Text(place.Find("folder"), "INBOX"), rules, faults.Text(place.Find("done")), faults.Text(place.Find("setAside")),
-            place.Find("answer") is { } answer ? ReadAnswer(answer) : null);
+            host, port, encryption, faults.RequiredText(place, "user"), secret, isToken || renewal is not null, faults.Text(place.Find("folder"), "INBOX"), rules, faults.Text(place.Find("done")), faults.Text(place.Find("setAside")),
+            place.Find("answer") is { } answer ? ReadAnswer(answer) : null)
+        { Renewal = renewal };
+    }
+
+    private TokenRenewal? ReadRenewal(JsonPlace place)
+    {
+        if (!faults.IsObjectOf(place, "url", "client", "clientSecret", "refresh", "scope"))
+            return null;
+        var (text, client, refresh) = (faults.RequiredText(place, "url"), faults.RequiredText(place, "client"), faults.RequiredName(place, "refresh"));
+        var secret = place.Find("clientSecret") is null ? "" : faults.RequiredName(place, "clientSecret");
+        if (Uri.TryCreate(text, UriKind.Absolute, out var url) && (url.Scheme == "https" || url is { Scheme: "http", IsLoopback: true }) && url.UserInfo.Length == 0)
+            return new TokenRenewal(url, client, secret, refresh, faults.Text(place.Find("scope")));
+        if (text.Length > 0)
+            faults.Add(place.Find("url")!, "The web address of the token endpoint is wanted here, over https and without a password in it: https://login.mail.example/token.");
+        return null;
     }
 
     private MailAnswer? ReadAnswer(JsonPlace place)

@@ -212,7 +212,8 @@ public class FolderSourceTests
     [InlineData("""{ "name": "share", "batch": "Share", "folder": { "path": "/srv/in", "wait": 3 } }""", "folder.wait")]
     [InlineData("""{ "name": "post", "batch": "Post", "mailbox": { "host": "mail.kestrel.example", "encryption": "none", "user": "a", "password": "b" } }""", "A password is never sent in the open")]
     [InlineData("""{ "name": "post", "batch": "Post {folder}", "mailbox": { "host": "mail.kestrel.example", "user": "a", "password": "b" } }""", "a message stands in none")]
-    [InlineData("""{ "name": "post", "batch": "Post", "mailbox": { "host": "mail.kestrel.example", "user": "a", "password": "b", "token": "c" } }""", "One of “password” and “token” is wanted")]
+    [InlineData("""{ "name": "post", "batch": "Post", "mailbox": { "host": "mail.kestrel.example", "user": "a", "password": "b", "token": "c" } }""", "One of “password”, “token” and “renewal” is wanted")]
+    [InlineData("""{ "name": "post", "batch": "Post", "mailbox": { "host": "mail.kestrel.example", "user": "a", "renewal": { "url": "http://login.example/token", "client": "c", "refresh": "d" } } }""", "The web address of the token endpoint is wanted here, over https")]
     [InlineData("""{ "name": "post", "batch": "Post", "mailbox": { "host": "mail.kestrel.example", "user": "a", "password": "b", "rules": [{ "take": false, "batch": "X" }] } }""", "mailbox.rules[0].batch: What is left alone goes into no batch.")]
     [InlineData("""{ "name": "post", "batch": "Post", "mailbox": { "host": "mail.kestrel.example", "user": "a", "password": "b", "answer": { "host": "mail.kestrel.example", "from": "a@b.example", "text": "{sum}" } } }""", "mailbox.answer.text: “{sum}” is not known here; there are {subject}, {list}, {counts}.")]
     public async Task A_faulty_source_is_refused_with_its_place(string document, string says)

@@ -21,7 +21,8 @@ internal sealed class MailServer : IAsyncDisposable
 
     public int Port { get; }
 
-    public static async Task<MailServer> Start()
+    /// <param name="introspection">Where the server asks whether a token holds (RFC 7662); null for one that takes the password alone.</param>
+    public static async Task<MailServer> Start(string? introspection = null)
     {
         var (folder, port) = (Directory.CreateTempSubdirectory("daxlin-imap-").FullName, Programs.FreePort());
         // The mail of root is handed to nobody: Debian's user "mail" has it.
@@ -31,6 +32,14 @@ internal sealed class MailServer : IAsyncDisposable
         if (user == "mail")
             await Programs.Run("chown", "mail:mail", $"{folder}/mail");
         var internals = Environment.UserName == "root" ? "" : $"default_internal_user = {user}\ndefault_login_user = {user}\ndefault_internal_group = {user}\nservice anvil {{\n chroot =\n}}\n";
+        await File.WriteAllTextAsync($"{folder}/oauth2", $"""
+            introspection_mode = post
+            introspection_url = {introspection}
+            username_attribute = username
+            active_attribute = active
+            active_value = true
+            """);
+        var tokens = introspection is null ? "" : $"auth_mechanisms = plain oauthbearer\npassdb {{\n  driver = oauth2\n  mechanisms = oauthbearer\n  args = {folder}/oauth2\n}}\n";
         await File.WriteAllTextAsync($"{folder}/conf", string.Create(CultureInfo.InvariantCulture, $$"""
             base_dir = {{folder}}/run
             state_dir = {{folder}}/state
@@ -44,6 +53,7 @@ internal sealed class MailServer : IAsyncDisposable
             mail_location = maildir:{{folder}}/mail/%u
             mail_fsync = never
             mail_max_userip_connections = 100
+            {{tokens}}
             passdb {
               driver = static
               args = password={{Password}}

@@ -154,7 +154,7 @@ public class MailboxSourceTests
             Thank you for “Two invoices”.
 
             - PE71010 (first.pdf), 790.66 GBP: taken in.
-            - PE71038 (wrong.pdf), 5291.85 GBP: taken in, to be looked at. The 9 lines add up to 5,104.18 GBP; the invoice states 5,114.18 GBP (10.00 GBP more).
+            - PE71038 (wrong.pdf), 5,291.85 GBP: taken in, to be looked at. The 9 lines add up to 5,104.18 GBP; the invoice states 5,114.18 GBP (10.00 GBP more).
             - list.pdf: not taken. It is a file of another kind, and no invoice that can be read.
 
             1 taken in, 1 to be looked at, 1 not taken.

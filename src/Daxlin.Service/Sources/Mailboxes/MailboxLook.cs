@@ -22,7 +22,7 @@ namespace Daxlin.Service.Sources.Mailboxes;
 /// alone is asked for once. A message is known by its id and its body: the same message that comes twice, or that a kill left where it was, is taken once; another one under an id that
 /// a careless sender uses again is taken, too.
 /// </remarks>
-internal sealed class MailboxLook(Taking taking, DocumentStore documents, DataFolder data, SecretStore secrets, IDbContextFactory<DaxlinDb> databases, TimeProvider clock) : ISourceWay<MailboxSource>, IAsyncDisposable
+internal sealed class MailboxLook(Taking taking, DocumentStore documents, DataFolder data, SecretStore secrets, RenewedTokens tokens, IDbContextFactory<DaxlinDb> databases, TimeProvider clock) : ISourceWay<MailboxSource>, IAsyncDisposable
 {
     /// <summary>So many messages are taken in one look; the next comes at once.</summary>
     private const int MostMessages = 50;
@@ -53,6 +53,8 @@ internal sealed class MailboxLook(Taking taking, DocumentStore documents, DataFo
         catch (Exception error) when (!cancel.IsCancellationRequested && error is not SourceTroubleException && SentenceOf(error, way) is { } sentence)
         {
             await Close(source.Name);
+            if (error is AuthenticationException && way.Renewal is { } renewal)
+                tokens.Forget(renewal);
             throw new SourceTroubleException(sentence, error);
         }
     }
@@ -66,7 +68,7 @@ internal sealed class MailboxLook(Taking taking, DocumentStore documents, DataFo
 
     private async Task<MailboxLine> Line(Source source, MailboxSource way, CancellationToken cancel)
     {
-        var secret = secrets.Find(way.Password) ?? throw new SourceTroubleException($"The secret “{way.Password}” is not kept here yet; keep it on the source's page, or by ./daxlin secret keep {way.Password}.");
+        var secret = way.Renewal is { } renewal ? await tokens.For(renewal, cancel) : secrets.Find(way.Password) ?? throw SourceTroubleException.NotKept(way.Password);
         if (lines.TryGetValue(source.Name, out var kept))
         {
             await kept.StopListening();
