@@ -83,6 +83,9 @@ internal sealed class FaultList(PatternCache? patterns = null)
         return name;
     }
 
+    /// <summary>The same where it may be left out.</summary>
+    public string OptionalName(JsonPlace parent, string key) => parent.Find(key) is null ? "" : RequiredName(parent, key);
+
     /// <summary>A machine's name, under the key “host”.</summary>
     public string RequiredHost(JsonPlace parent)
     {

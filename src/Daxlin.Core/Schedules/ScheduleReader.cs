@@ -76,7 +76,7 @@ public sealed class ScheduleReader
     {
         if (!faults.IsObjectOf(place, "layout", "deliver", "batches"))
             return null;
-        var layout = place.Find("layout") is null ? "" : faults.RequiredName(place, "layout");
+        var layout = faults.OptionalName(place, "layout");
         var deliver = place.Find("deliver") is { } list ? faults.Texts(list) : [];
         if (deliver.Length > MostReceivers || deliver.Distinct().Count() < deliver.Length)
             faults.Add(place.Find("deliver")!, $"Up to {MostReceivers} receivers are wanted here, each once.");

@@ -47,7 +47,7 @@ public sealed class SourceReader
         var batch = ReadBatch(place.Find("batch"), hasFolders: said[0].Key == "folder");
         var totals = place.Find("totals") is { } stated ? ReadTotals(stated, hasSubjects: said[0].Key == "mailbox") : SourceTotals.None;
         var hours = place.Find("hours") is { } when ? ReadHours(when) : null;
-        return said[0].Read(place.Find(said[0].Key)!) is { } way && batch is not null ? new Source(name, batch, way) { Totals = totals, Hours = hours, Template = place.Find("template") is null ? "" : faults.RequiredName(place, "template") } : null;
+        return said[0].Read(place.Find(said[0].Key)!) is { } way && batch is not null ? new Source(name, batch, way) { Totals = totals, Hours = hours, Template = faults.OptionalName(place, "template") } : null;
     }
 
     private LookingHours? ReadHours(JsonPlace place)
@@ -145,7 +145,7 @@ public sealed class SourceReader
         var renewal = place.Find("renewal") is { } renewed ? ReadRenewal(renewed) : null;
         if (new[] { "password", "token", "renewal" }.Count(key => place.Find(key) is not null) != 1)
             faults.Add(place, "One of “password”, “token” and “renewal” is wanted: the name of the secret that holds it, or where tokens are renewed.");
-        var secret = isToken ? faults.RequiredName(place, "token") : place.Find("password") is null ? "" : faults.RequiredName(place, "password");
+        var secret = isToken ? faults.RequiredName(place, "token") : faults.OptionalName(place, "password");
         var rules = place.Find("rules") is { } list ? ReadRules(list) : [];
         return new MailboxSource(
             host, port, encryption, faults.RequiredText(place, "user"), secret, isToken || renewal is not null, faults.Text(place.Find("folder"), "INBOX"), rules, faults.Text(place.Find("done")), faults.Text(place.Find("setAside")),
@@ -158,7 +158,7 @@ public sealed class SourceReader
         if (!faults.IsObjectOf(place, "url", "client", "clientSecret", "refresh", "scope"))
             return null;
         var (text, client, refresh) = (faults.RequiredText(place, "url"), faults.RequiredText(place, "client"), faults.RequiredName(place, "refresh"));
-        var secret = place.Find("clientSecret") is null ? "" : faults.RequiredName(place, "clientSecret");
+        var secret = faults.OptionalName(place, "clientSecret");
         if (Uri.TryCreate(text, UriKind.Absolute, out var url) && (url.Scheme == "https" || url is { Scheme: "http", IsLoopback: true }) && url.UserInfo.Length == 0)
             return new TokenRenewal(url, client, secret, refresh, faults.Text(place.Find("scope")));
         if (text.Length > 0)
@@ -201,6 +201,6 @@ public sealed class SourceReader
             faults.Add(vain, "What is left alone is for no template.");
         return new MailRule(
             faults.Text(place.Find("from")), faults.Text(place.Find("to")), faults.Text(place.Find("subject")),
-            place.Find("hasAttachment") is { } has ? faults.Flag(has, true) : null, !takes, faults.Flag(place.Find("answer"), true), ReadBatch(place.Find("batch"), hasFolders: false), place.Find("template") is null ? "" : faults.RequiredName(place, "template"));
+            place.Find("hasAttachment") is { } has ? faults.Flag(has, true) : null, !takes, faults.Flag(place.Find("answer"), true), ReadBatch(place.Find("batch"), hasFolders: false), faults.OptionalName(place, "template"));
     }
 }

@@ -18,7 +18,7 @@ internal static partial class MailServerReader
     {
         var encryption = faults.OneOf(place.Find("encryption"), MailEncryption.StartTls, ("starttls", MailEncryption.StartTls), ("tls", MailEncryption.Tls), ("none", MailEncryption.None));
         var user = faults.Text(place.Find("user"));
-        var password = place.Find("password") is null ? "" : faults.RequiredName(place, "password");
+        var password = faults.OptionalName(place, "password");
         if (user.Length > 0 && password.Length == 0)
             faults.Add(place, "The key “password” is missing: the name of the secret that holds it.");
         if (user.Length > 0 && encryption == MailEncryption.None)

@@ -36,7 +36,7 @@ public sealed partial class ReceiverReader
         if (!faults.IsObjectOf(place, ["name", "layout", "atOnce", .. keys]))
             return null;
         var name = faults.RequiredName(place, "name");
-        var layout = place.Find("layout") is null ? "" : faults.RequiredName(place, "layout");
+        var layout = faults.OptionalName(place, "layout");
         var atOnce = faults.Flag(place.Find("atOnce"), false);
         var said = ways.Where(way => place.Find(way.Key) is not null).ToList();
         if (said.Count != 1)
@@ -100,7 +100,7 @@ public sealed partial class ReceiverReader
         if (!faults.IsObjectOf(place, "host", "port", "user", "password", "key", "hostKey", "folder"))
             return null;
         var (user, password) = UserAndPassword(place);
-        var key = place.Find("key") is null ? "" : faults.RequiredName(place, "key");
+        var key = faults.OptionalName(place, "key");
         if (key.Length == 0 == (password.Length == 0))
             faults.Add(place, "One of “key” and “password” is wanted: the name of the secret that holds it.");
         var hostKey = faults.RequiredText(place, "hostKey");
@@ -121,7 +121,7 @@ public sealed partial class ReceiverReader
     }
 
     private (string User, string Password) UserAndPassword(JsonPlace place) =>
-        (faults.RequiredText(place, "user"), place.Find("password") is null ? "" : faults.RequiredName(place, "password"));
+        (faults.RequiredText(place, "user"), faults.OptionalName(place, "password"));
 
     [GeneratedRegex("^SHA256:[A-Za-z0-9+/]{43}$", RegexOptions.CultureInvariant)]
     private static partial Regex HostKeyHash();
