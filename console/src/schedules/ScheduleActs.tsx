@@ -1,9 +1,9 @@
-import { Button } from "@mantine/core";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, dataOf, done } from "../api/client";
+import { ActOrPause } from "../shared/ActOrPause";
 import { CameOfTurn } from "./CameOfTurn";
 
-/** Has a schedule do its work at once, or stops it and lets it go on; what came of it stands beside. */
+/** Has a schedule do its work at once, or stops it and lets it go on. */
 export function ScheduleActs({ name, state }: { name: string; state: string }) {
   const queries = useQueryClient();
   const params = { path: { name } };
@@ -25,38 +25,22 @@ export function ScheduleActs({ name, state }: { name: string; state: string }) {
   if (state === "retired") {
     return null;
   }
-  const error = take.error ?? setPaused.error;
   return (
-    <div className="row" style={{ alignItems: "baseline" }}>
-      <Button
-        size="compact-xs"
-        variant="default"
-        aria-label={`Do it now: ${name}`}
-        loading={take.isPending}
-        onClick={() => take.mutate()}
-      >
-        Do it now
-      </Button>
-      <Button
-        size="compact-xs"
-        variant="default"
-        aria-label={`${state === "paused" ? "Go on" : "Pause"}: ${name}`}
-        loading={setPaused.isPending}
-        onClick={() => setPaused.mutate(state !== "paused")}
-      >
-        {state === "paused" ? "Go on" : "Pause"}
-      </Button>
-      {error ? (
-        <span className="state held" role="alert">
-          ▲ {error.message}
+    <ActOrPause
+      name={name}
+      isPaused={state === "paused"}
+      act="Do it now"
+      isActing={take.isPending}
+      onAct={() => take.mutate()}
+      isTurning={setPaused.isPending}
+      onPause={setPaused.mutate}
+      error={take.error ?? setPaused.error}
+    >
+      {take.data && (
+        <span role="status">
+          <CameOfTurn turn={take.data} />
         </span>
-      ) : (
-        take.data && (
-          <span role="status">
-            <CameOfTurn turn={take.data} />
-          </span>
-        )
       )}
-    </div>
+    </ActOrPause>
   );
 }

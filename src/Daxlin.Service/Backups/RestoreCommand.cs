@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Daxlin.Service.Captures.Notices;
 using Daxlin.Service.History;
+using Daxlin.Service.Outgoing;
 using Daxlin.Service.Posting.Deliveries;
 using Daxlin.Service.Schedules;
 using Daxlin.Service.Sources;
@@ -34,20 +35,20 @@ internal static class RestoreCommand
             faults.Add(new DataFault(
                 "deliveries", "deliveries-waited", $"{(waited == 1 ? "One delivery waited" : $"{waited} deliveries waited")} when the backup was made. Whether the receiver has it since, nobody can tell here: it is given up until a person sends it again or settles it."));
         }
-        if (await RestoredSources.Pause(db, new StoredClock().GetUtcNow().UtcDateTime, cancel) is > 0 and var sources)
+        if (await SourceShelf.PauseRestored(db, new StoredClock().GetUtcNow().UtcDateTime, cancel) is > 0 and var sources)
         {
             faults.Add(new DataFault(
                 "sources", "sources-paused", $"{(sources == 1 ? "One source is" : $"{sources} sources are")} paused: what the service took in that the backup was made of, nobody can tell here. Resume each once that one looks at it no more."));
         }
-        if (await RestoredSchedules.Pause(db, new StoredClock().GetUtcNow().UtcDateTime, cancel) is > 0 and var schedules)
+        if (await ScheduleShelf.PauseRestored(db, new StoredClock().GetUtcNow().UtcDateTime, cancel) is > 0 and var schedules)
         {
             faults.Add(new DataFault(
                 "schedules", "schedules-paused", $"{(schedules == 1 ? "One schedule is" : $"{schedules} schedules are")} paused: what the service did by itself that the backup was made of, nobody can tell here. Resume each once that one is stopped."));
         }
-        if (await RestoredSources.GiveAnswersUp(db, cancel) is > 0 and var answers)
+        if (await RestoredMail.GiveUp(db, cancel) is > 0 and var answers)
         {
             faults.Add(new DataFault(
-                "answers", "answers-waited", $"{(answers == 1 ? "One answer or letter" : $"{answers} answers and letters")} waited when the backup was made. Whether any was sent since, nobody can tell here: none is sent now."));
+                "answers", "answers-waited", $"{(answers == 1 ? "One answer, letter or digest" : $"{answers} answers, letters and digests")} waited when the backup was made. Whether any was sent since, nobody can tell here: none is sent now."));
         }
         if (await AskingForNotice.GiveRestoredUp(db, cancel) is > 0 and var notices)
         {

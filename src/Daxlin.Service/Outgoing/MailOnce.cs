@@ -12,6 +12,9 @@ namespace Daxlin.Service.Outgoing;
 /// </remarks>
 internal sealed class MailOnce(MailDelivery mail, TimeProvider clock)
 {
+    /// <summary>What is said of one that a death left in the middle.</summary>
+    public const string MayHaveArrived = "The service ended while the message was handed over, so nobody here can tell whether it arrived.";
+
     /// <param name="state">As it was found.</param>
     /// <param name="message">With the same Message-ID however often it is made.</param>
     /// <param name="change">Stores what it is told.</param>
@@ -19,7 +22,7 @@ internal sealed class MailOnce(MailDelivery mail, TimeProvider clock)
     {
         if (state == MailState.Sending)
         {
-            await change(row => (row.State, row.Says) = (MailState.GivenUp, $"The service ended while the message was handed over, so nobody here can tell whether it arrived. Its Message-ID is {message.MessageId}."));
+            await change(row => (row.State, row.Says) = (MailState.GivenUp, $"{MayHaveArrived} Its Message-ID is {message.MessageId}."));
             return;
         }
         await change(row => row.State = MailState.Sending);

@@ -29,13 +29,11 @@ internal static class ScheduleEndpoints
         schedules.MapPost("", Save).WithSummary("Saves a schedule's document; a changed one becomes the next version.");
         schedules.MapPost("/check", Check).WithSummary("What a schedule's document says, when it would be due, and what is wrong with it; nothing is stored or done.");
         schedules.MapGet("/{name}", Show).WithSummary("A schedule with its document, the newest version unless one is named.");
-        schedules.MapGet("/{name}/versions", Versions).WithSummary("A schedule's versions, the newest first.");
+        schedules.MapVersions<ScheduleShelf, ScheduleVersion>("A schedule's versions, the newest first.");
         schedules.MapGet("/{name}/turns", ListTurns).WithSummary("What a schedule did and when, the newest first.");
         schedules.MapPost("/{name}/turn", TakeNow).RequireRateLimiting(Limits.Heavy).WithSummary("Has a schedule do its work now, beside the times at which it is due.");
-        schedules.MapPost("/{name}/pause", Pause).WithSummary("Stops what a schedule does by itself until somebody says to go on.");
-        schedules.MapPost("/{name}/resumption", Resume).WithSummary("Lets a schedule go on from now; times that have passed are not made up.");
-        schedules.MapPost("/{name}/retirement", Retire).WithSummary("Retires a schedule: it does nothing any more.");
-        schedules.MapPost("/{name}/comeback", BringBack).WithSummary("Brings a retired schedule back.");
+        schedules.MapPausing<ScheduleShelf, ScheduleVersion, ScheduleState>("Stops what a schedule does by itself until somebody says to go on.", "Lets a schedule go on from now; times that have passed are not made up.");
+        schedules.MapRetirement<ScheduleShelf, ScheduleVersion>("Retires a schedule: it does nothing any more.", "Brings a retired schedule back.");
         api.MapGet("/schedule.schema.json", () => Results.Stream(ScheduleSchema.Open(), "application/schema+json")).WithTags("Schedules").WithSummary("The JSON Schema of schedules.");
     }
 
@@ -71,8 +69,6 @@ internal static class ScheduleEndpoints
             row.Name, row.Version, newest.Version, row.SavedAt, row.SavedBy, row.Note, ScheduleShelf.WordOf(newest.IsRetired, state), state?.Trouble ?? "", state?.TroubleSince,
             newest.IsRetired ? null : state?.NextAt, row.Document, schedule?.Says ?? []));
     }
-
-    private static Task<Results<Ok<List<DocumentVersionRecord>>, ProblemHttpResult>> Versions(string name, ScheduleShelf shelf, CancellationToken cancel) => shelf.Versions(name, cancel);
 
     private static async Task<Results<Ok<List<ScheduledTurnRecord>>, ProblemHttpResult>> ListTurns(string name, [AsParameters] ListPage page, HttpContext context, DaxlinDb db, CancellationToken cancel)
     {
@@ -147,33 +143,6 @@ internal static class ScheduleEndpoints
         await change.Commit(cancel);
         return TypedResults.Ok(RecordOf(taken));
     }
-
-    private static Task<Results<NoContent, ProblemHttpResult>> Pause(string name, DocumentNote said, Actor actor, ScheduleShelf shelf, WriteTurn turn, CancellationToken cancel) =>
-        SetPaused(name, true, said, actor, shelf, turn, cancel);
-
-    private static Task<Results<NoContent, ProblemHttpResult>> Resume(string name, DocumentNote said, Actor actor, ScheduleShelf shelf, WriteTurn turn, CancellationToken cancel) =>
-        SetPaused(name, false, said, actor, shelf, turn, cancel);
-
-    /// <remarks>Both may be said twice, and whoever presses is told how it is: nothing that was seen is decided on.</remarks>
-    private static async Task<Results<NoContent, ProblemHttpResult>> SetPaused(string name, bool isPaused, DocumentNote said, Actor actor, ScheduleShelf shelf, WriteTurn turn, CancellationToken cancel)
-    {
-        if (Note.Of(said.Note) is not { } words)
-            return Note.TooLong;
-        await using var change = await turn.Take(shelf.Db, cancel);
-        if (await shelf.Row(name, null, cancel) is null)
-            return NotThere(name);
-        await shelf.SetPaused(name, isPaused, words, actor.Name, cancel);
-        await change.Commit(cancel);
-        return TypedResults.NoContent();
-    }
-
-    private static Task<Results<Ok<DocumentSaved>, ProblemHttpResult>> Retire(
-        string name, DocumentNote said, HttpRequest request, Actor actor, ScheduleShelf shelf, WriteTurn turn, CancellationToken cancel) =>
-        shelf.SetRetired(name, true, said, request, actor, turn, cancel);
-
-    private static Task<Results<Ok<DocumentSaved>, ProblemHttpResult>> BringBack(
-        string name, DocumentNote said, HttpRequest request, Actor actor, ScheduleShelf shelf, WriteTurn turn, CancellationToken cancel) =>
-        shelf.SetRetired(name, false, said, request, actor, turn, cancel);
 
     private static ScheduledTurnRecord RecordOf(ScheduledTurn turn) => new(
         turn.Id, turn.Version, turn.DueAt, turn.At, turn.By, turn.Outcome switch { TurnOutcome.Done => "done", TurnOutcome.Nothing => "nothing", _ => "refused" },

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using System.Globalization;
 using System.Text.Json;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Corrections;
@@ -94,8 +93,7 @@ internal sealed class Answers(
         var message = new MimeMessage { Subject = AnswerText.Fill(answer.Line.Subject, item.Name, told, disagreements) };
         message.From.Add(MailboxAddress.Parse(answer.Line.From));
         message.To.Add(new MailboxAddress("", item.AnswerTo));
-        // The same however often it is looked at, so that it can be found.
-        message.MessageId = string.Create(CultureInfo.InvariantCulture, $"answer-{item.Id}-{item.At.Ticks}@{answer.Line.From[(answer.Line.From.IndexOf('@', StringComparison.Ordinal) + 1)..]}");
+        message.MessageId = MessageIds.Of("answer", item.Id, item.At, answer.Line);
         if (item.MessageId.Length > 0)
         {
             message.InReplyTo = item.MessageId;

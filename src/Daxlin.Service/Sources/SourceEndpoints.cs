@@ -24,14 +24,14 @@ internal static class SourceEndpoints
         sources.MapPost("", Save).WithSummary("Saves a source's document; a changed one becomes the next version.");
         sources.MapPost("/check", Check).WithSummary("What a source's document says and what is wrong with it; nothing is stored, and nothing is looked at.");
         sources.MapGet("/{name}", Show).WithSummary("A source with its document, the newest version unless one is named.");
-        sources.MapGet("/{name}/versions", Versions).WithSummary("A source's versions, the newest first.");
+        sources.MapVersions<SourceShelf, SourceVersion>("A source's versions, the newest first.");
         sources.MapGet("/{name}/items", Items).WithSummary("What came from a source and what became of it, the newest first.");
         sources.MapGet("/{name}/items/{id:int}/original", Original).WithSummary("A file or a message byte for byte as it came.");
         sources.MapPost("/{name}/look", Look).RequireRateLimiting(Limits.Heavy).WithSummary("Looks at a source now, takes what is there, and says what came of it.").Needs(Right.Work);
-        sources.MapPost("/{name}/pause", Pause).WithSummary("Stops looking at a source until somebody says to go on.").Needs(Right.Work);
-        sources.MapPost("/{name}/resumption", Resume).WithSummary("Goes on looking at a source.").Needs(Right.Work);
-        sources.MapPost("/{name}/retirement", Retire).WithSummary("Retires a source: it is not looked at any more.");
-        sources.MapPost("/{name}/comeback", BringBack).WithSummary("Brings a retired source back.");
+        var (pause, resume) = sources.MapPausing<SourceShelf, SourceVersion, SourceState>("Stops looking at a source until somebody says to go on.", "Goes on looking at a source.");
+        pause.Needs(Right.Work);
+        resume.Needs(Right.Work);
+        sources.MapRetirement<SourceShelf, SourceVersion>("Retires a source: it is not looked at any more.", "Brings a retired source back.");
         api.MapGet("/source.schema.json", () => Results.Stream(SourceSchema.Open(), "application/schema+json")).WithTags("Sources").WithSummary("The JSON Schema of sources.");
     }
 
@@ -69,8 +69,6 @@ internal static class SourceEndpoints
             row.Name, row.Version, newest.Version, row.SavedAt, row.SavedBy, row.Note, SourceShelf.WordOf(newest.IsRetired, state, SourceShelf.Read(newest), clock.GetLocalNow().DateTime), state?.Trouble ?? "", state?.TroubleSince, state?.LookedAt, state?.TakenAt,
             row.Document, source?.Says ?? [], shelf.MissingOf(source)));
     }
-
-    private static Task<Results<Ok<List<DocumentVersionRecord>>, ProblemHttpResult>> Versions(string name, SourceShelf shelf, CancellationToken cancel) => shelf.Versions(name, cancel);
 
     private static async Task<Results<Ok<List<SourceItemRecord>>, ProblemHttpResult>> Items(string name, [AsParameters] ListPage page, HttpContext context, DaxlinDb db, CancellationToken cancel)
     {
@@ -136,33 +134,6 @@ internal static class SourceEndpoints
             return Problem.Of(StatusCodes.Status409Conflict, "source-retired", $"The source “{name}” is retired: it is not looked at any more.");
         return TypedResults.Ok((await watch.Look(row, cancel)).Said);
     }
-
-    private static Task<Results<NoContent, ProblemHttpResult>> Pause(string name, DocumentNote said, Actor actor, SourceShelf shelf, WriteTurn turn, CancellationToken cancel) =>
-        SetPaused(name, true, said, actor, shelf, turn, cancel);
-
-    private static Task<Results<NoContent, ProblemHttpResult>> Resume(string name, DocumentNote said, Actor actor, SourceShelf shelf, WriteTurn turn, CancellationToken cancel) =>
-        SetPaused(name, false, said, actor, shelf, turn, cancel);
-
-    /// <remarks>Both may be said twice, and whoever presses is told how it is: nothing that was seen is decided on.</remarks>
-    private static async Task<Results<NoContent, ProblemHttpResult>> SetPaused(string name, bool isPaused, DocumentNote said, Actor actor, SourceShelf shelf, WriteTurn turn, CancellationToken cancel)
-    {
-        if (Note.Of(said.Note) is not { } words)
-            return Note.TooLong;
-        await using var change = await turn.Take(shelf.Db, cancel);
-        if (await shelf.Row(name, null, cancel) is null)
-            return NotThere(name);
-        await shelf.SetPaused(name, isPaused, words, actor.Name, cancel);
-        await change.Commit(cancel);
-        return TypedResults.NoContent();
-    }
-
-    private static Task<Results<Ok<DocumentSaved>, ProblemHttpResult>> Retire(
-        string name, DocumentNote said, HttpRequest request, Actor actor, SourceShelf shelf, WriteTurn turn, CancellationToken cancel) =>
-        shelf.SetRetired(name, true, said, request, actor, turn, cancel);
-
-    private static Task<Results<Ok<DocumentSaved>, ProblemHttpResult>> BringBack(
-        string name, DocumentNote said, HttpRequest request, Actor actor, SourceShelf shelf, WriteTurn turn, CancellationToken cancel) =>
-        shelf.SetRetired(name, false, said, request, actor, turn, cancel);
 
     private static ProblemHttpResult NotThere(string name) => Problem.NotThere($"source “{name}”");
 }

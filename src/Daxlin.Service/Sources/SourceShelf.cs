@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Globalization;
 using Daxlin.Core.History;
 using Daxlin.Core.Json;
 using Daxlin.Core.Sources;
@@ -6,12 +7,11 @@ using Daxlin.Service.History;
 using Daxlin.Service.NamedDocuments;
 using Daxlin.Service.Secrets;
 using Daxlin.Service.Storage;
-using Microsoft.EntityFrameworkCore;
 
 namespace Daxlin.Service.Sources;
 
 /// <summary>The sources that were saved.</summary>
-internal sealed class SourceShelf(DaxlinDb db, SecretStore secrets, SourceWatch watch, TimeProvider clock) : DocumentShelf<SourceVersion>(db, clock)
+internal sealed class SourceShelf(DaxlinDb db, SecretStore secrets, SourceWatch watch, TimeProvider clock) : PausableShelf<SourceVersion, SourceState>(db, clock)
 {
     public override string What => "source";
 
@@ -19,11 +19,9 @@ internal sealed class SourceShelf(DaxlinDb db, SecretStore secrets, SourceWatch 
 
     protected override string StreamOf(string name) => HistoryStreams.Source(name);
 
-    protected override async Task Changed(string name, CancellationToken cancel)
-    {
-        await StateOf(name, cancel);
-        Db.Then(watch.Wake);
-    }
+    protected override (string Paused, string Resumed) Pauses => (HistoryActs.SourcePaused, HistoryActs.SourceResumed);
+
+    protected override void Turned(SourceState state) => Db.Then(watch.Wake);
 
     /// <summary>What a document says; null for one that a later release cannot read any more.</summary>
     public static Source? Read(SourceVersion row)
@@ -38,45 +36,25 @@ internal sealed class SourceShelf(DaxlinDb db, SecretStore secrets, SourceWatch 
         }
     }
 
-    /// <summary>How a source is; made at its first version.</summary>
-    public async Task<SourceState> StateOf(string name, CancellationToken cancel)
-    {
-        if (await Db.SourceStates.SingleOrDefaultAsync(row => row.Name == name, cancel) is { } kept)
-            return kept;
-        var state = new SourceState { Name = name };
-        Db.SourceStates.Add(state);
-        await Db.SaveChangesAsync(cancel);
-        return state;
-    }
-
-    /// <summary>Stops looking at a source, or goes on; what is so already stays so.</summary>
-    public async Task SetPaused(string name, bool isPaused, string note, string who, CancellationToken cancel)
-    {
-        var state = await StateOf(name, cancel);
-        if (state.IsPaused == isPaused)
-            return;
-        state.IsPaused = isPaused;
-        await HistoryLog.Record(
-            Db, new Deed(HistoryStreams.Source(name), Now, who, isPaused ? HistoryActs.SourcePaused : HistoryActs.SourceResumed, isPaused ? "paused" : "went on") { Reason = note }, cancel);
-        await Db.SaveChangesAsync(cancel);
-        Db.Then(watch.Wake);
-    }
-
     /// <summary>Names of secrets that a source needs and that are not kept yet.</summary>
     public ImmutableArray<string> MissingOf(Source? source) => secrets.MissingOf(source?.Way.Secrets ?? []);
 
     /// <summary>A sentence for each source that is watched and could not be looked at the last time.</summary>
-    public static async Task<List<string>> Troubles(DaxlinDb db, CancellationToken cancel)
+    public static async Task<List<string>> Troubles(DaxlinDb db, CancellationToken cancel) => (await Troubled(db, cancel)).ConvertAll(
+        state => string.Create(CultureInfo.InvariantCulture, $"The source “{state.Name}” cannot be looked at since {state.TroubleSince:yyyy-MM-dd HH:mm} UTC: {state.Trouble}"));
+
+    /// <summary>Pauses the sources of a backup: two services that look at one mailbox would each have half of the invoices.</summary>
+    /// <returns>How many are paused by it.</returns>
+    public static async Task<int> PauseRestored(DaxlinDb db, DateTime at, CancellationToken cancel)
     {
-        var retired = Newest(db).Where(row => row.IsRetired).Select(row => row.Name);
-        var troubled = await db.SourceStates.AsNoTracking().Where(state => state.Trouble != "" && !state.IsPaused && !retired.Contains(state.Name)).OrderBy(state => state.Name).ToListAsync(cancel);
-        return troubled.ConvertAll(state => string.Create(
-            System.Globalization.CultureInfo.InvariantCulture, $"The source “{state.Name}” cannot be looked at since {state.TroubleSince:yyyy-MM-dd HH:mm} UTC: {state.Trouble}"));
+        var paused = await PauseRestored(db, HistoryStreams.Source, HistoryActs.SourcePaused, at, cancel);
+        await db.SaveChangesAsync(cancel);
+        return paused.Count;
     }
 
     /// <summary>The word for how a source is.</summary>
     /// <param name="source">What its document says; null for one that cannot be read any more.</param>
     /// <param name="local">The time on the wall of the service's machine.</param>
     public static string WordOf(bool isRetired, SourceState? state, Source? source, DateTime local) =>
-        isRetired ? "retired" : state is { IsPaused: true } ? "paused" : state is { Trouble.Length: > 0 } ? "trouble" : source?.Hours?.Contain(local) == false ? "resting" : "watched";
+        WordOf(isRetired, state) ?? (source?.Hours?.Contain(local) == false ? "resting" : "watched");
 }

@@ -3,6 +3,7 @@ namespace Daxlin.Service.Storage;
 /// <summary>What is kept of a message that is sent once.</summary>
 public interface IMailedOnce
 {
+    int Id { get; }
     MailState State { get; set; }
 
     /// <summary>What the mail server said, or what stood in the way.</summary>

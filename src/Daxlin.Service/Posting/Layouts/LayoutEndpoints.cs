@@ -21,8 +21,7 @@ internal static class LayoutEndpoints
         layouts.MapPost("/trial", Try).RequireRateLimiting(Limits.Heavy).WithSummary("What a layout makes of some invoices, and what is wrong with it; nothing is stored.").OnlyLooks();
         layouts.MapGet("/{name}", Show).WithSummary("A layout with its document, the newest version unless one is named.");
         layouts.MapGet("/{name}/versions", Versions).WithSummary("A layout's history, the newest version first.");
-        layouts.MapPost("/{name}/retirement", Retire).WithSummary("Retires a layout: no run is made by it any more.");
-        layouts.MapPost("/{name}/comeback", BringBack).WithSummary("Brings a retired layout back.");
+        layouts.MapRetirement<LayoutShelf, LayoutVersion>("Retires a layout: no run is made by it any more.", "Brings a retired layout back.");
         api.MapGet("/layout-names", Names).WithTags("Posting").WithSummary("The names that the columns of each kind of record can speak of; templates' own names come besides.");
         api.MapGet("/layout-formats", Formats).WithTags("Posting").WithSummary("The formats that files of layouts have, and what can be said of each.");
         api.MapGet("/layout.schema.json", () => Results.Stream(LayoutSchema.Open(), "application/schema+json")).WithTags("Posting").WithSummary("The JSON Schema of layout documents.");
@@ -90,14 +89,6 @@ internal static class LayoutEndpoints
         }
         return await shelf.Save(layout.Name, document, note, $"/api/v1/posting-layouts/{layout.Name}", request, actor, turn, cancel);
     }
-
-    private static Task<Results<Ok<DocumentSaved>, ProblemHttpResult>> Retire(
-        string name, DocumentNote said, HttpRequest request, Actor actor, LayoutShelf shelf, WriteTurn turn, CancellationToken cancel) =>
-        shelf.SetRetired(name, true, said, request, actor, turn, cancel);
-
-    private static Task<Results<Ok<DocumentSaved>, ProblemHttpResult>> BringBack(
-        string name, DocumentNote said, HttpRequest request, Actor actor, LayoutShelf shelf, WriteTurn turn, CancellationToken cancel) =>
-        shelf.SetRetired(name, false, said, request, actor, turn, cancel);
 
     private static async Task<Results<Ok<TriedLayout>, ProblemHttpResult>> Try(LayoutToTry wanted, TriedLayouts tried, CancellationToken cancel)
     {

@@ -25,10 +25,9 @@ internal static class ReceiverEndpoints
         receivers.MapPost("", Save).WithSummary("Saves a receiver's document; a changed one becomes the next version.");
         receivers.MapPost("/check", Check).WithSummary("What a receiver's document says and what is wrong with it; nothing is stored, and nobody is asked.");
         receivers.MapGet("/{name}", Show).WithSummary("A receiver with its document, the newest version unless one is named.");
-        receivers.MapGet("/{name}/versions", Versions).WithSummary("A receiver's history, the newest version first.");
+        receivers.MapVersions<ReceiverShelf, ReceiverVersion>("A receiver's history, the newest version first.");
         receivers.MapPost("/{name}/reach", Reach).WithSummary("Asks whether a receiver can be reached; nothing is handed over.");
-        receivers.MapPost("/{name}/retirement", Retire).WithSummary("Retires a receiver: nothing is delivered to it any more.");
-        receivers.MapPost("/{name}/comeback", BringBack).WithSummary("Brings a retired receiver back.");
+        receivers.MapRetirement<ReceiverShelf, ReceiverVersion>("Retires a receiver: nothing is delivered to it any more.", "Brings a retired receiver back.");
         api.MapGet("/receiver.schema.json", () => Results.Stream(ReceiverSchema.Open(), "application/schema+json")).WithTags("Delivery").WithSummary("The JSON Schema of receivers.");
         var secrets = api.MapGroup("/secrets").WithTags("Delivery").ChangesNeed(Right.Administer);
         secrets.MapGet("", Secrets).WithSummary("The names of the secrets that are kept. What they say is never handed out.");
@@ -66,8 +65,6 @@ internal static class ReceiverEndpoints
         return TypedResults.Ok(new ReceiverDetail(
             row.Name, row.Version, newest.Version, row.SavedAt, row.SavedBy, row.Note, row.IsRetired, row.Document, shelf.MissingOf(ReceiverShelf.Read(row))));
     }
-
-    private static Task<Results<Ok<List<DocumentVersionRecord>>, ProblemHttpResult>> Versions(string name, ReceiverShelf shelf, CancellationToken cancel) => shelf.Versions(name, cancel);
 
     private static async Task<Results<Ok<DocumentSaved>, Created<DocumentSaved>, ProblemHttpResult>> Save(
         HttpRequest request, string? note, Actor actor, ReceiverShelf shelf, WriteTurn turn, CancellationToken cancel)
@@ -108,14 +105,6 @@ internal static class ReceiverEndpoints
             return Problem.Of(StatusCodes.Status409Conflict, "receiver-faulty", $"The receiver “{name}” has faults: this release cannot read its document any more.");
         return TypedResults.Ok(await ways.Reach(receiver, cancel));
     }
-
-    private static Task<Results<Ok<DocumentSaved>, ProblemHttpResult>> Retire(
-        string name, DocumentNote said, HttpRequest request, Actor actor, ReceiverShelf shelf, WriteTurn turn, CancellationToken cancel) =>
-        shelf.SetRetired(name, true, said, request, actor, turn, cancel);
-
-    private static Task<Results<Ok<DocumentSaved>, ProblemHttpResult>> BringBack(
-        string name, DocumentNote said, HttpRequest request, Actor actor, ReceiverShelf shelf, WriteTurn turn, CancellationToken cancel) =>
-        shelf.SetRetired(name, false, said, request, actor, turn, cancel);
 
     private static Ok<List<SecretRecord>> Secrets(SecretStore secrets) => TypedResults.Ok(secrets.All.Select(one => new SecretRecord(one.Name, one.KeptAt)).ToList());
 
