@@ -67,12 +67,13 @@ internal static partial class RowsUnderDraft
         return left.Where(line => line.Place.Box.Left > edge && !above.Contains(FormOfWords(line.Text))).Select(line => line.Text);
     }
 
-    /// <summary>A line's words as they are, its parts with figures open.</summary>
+    /// <summary>A line's words as they are, its parts with figures open to others of their kind: numbers to numbers, codes to what has a figure in it.</summary>
+    /// <remarks>A word without a figure is no value of any: "B5 tarred" and "12 tarred" make no list in which "tarred tarred", text that wraps, would be a row.</remarks>
     private static string? FormOfWords(string line)
     {
         var count = 0;
         var words = line.Split(' ').Select(word => !word.Any(char.IsAsciiDigit) ? Regex.Escape(word)
-            : $"(?<value{(++count == 1 ? "" : count)}>\\S+)").ToList();
+            : $"(?<value{(++count == 1 ? "" : count)}>{(word.All(letter => char.IsAsciiDigit(letter) || letter is '.' or ',') ? @"[\d.,]+" : @"\S*\d\S*")})").ToList();
         return count == 0 || count == words.Count ? null : $"^{string.Join(' ', words)}$";
     }
 
