@@ -56,7 +56,9 @@ function ScheduleTable({ schedules }: { schedules: ScheduleSummary[] }) {
               <Link to={`/schedules/${one.name}`}>{one.name}</Link>
             </td>
             <td>
-              <ScheduleState state={one.state} />
+              <span style={{ whiteSpace: "nowrap" }}>
+                <ScheduleState state={one.state} />
+              </span>
               {one.trouble !== "" && one.trouble !== one.last?.says && (
                 <div className="state held">{one.trouble}</div>
               )}
