@@ -4,6 +4,7 @@ using System.Text.RegularExpressions;
 using Daxlin.Core;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Checks;
+using Daxlin.Core.Pages;
 using Daxlin.Core.Recognition;
 using Daxlin.Core.Templates.Json;
 using Daxlin.Reading;
@@ -15,24 +16,27 @@ public sealed partial record FamilyScore(string Family, ImmutableArray<InvoiceSc
 {
     /// <param name="directory">Holds the PDFs, <c>truth.json</c> and one or more <c>*.template.json</c>.</param>
     /// <param name="most">Of its invoices, the first so many.</param>
-    public static FamilyScore Of(string directory, int most = int.MaxValue)
+    /// <param name="read">How a file is read; null for as it is.</param>
+    public static FamilyScore Of(string directory, int most = int.MaxValue, Func<string, ImmutableArray<Page>>? read = null)
     {
         var truth = TruthFile.Load(Path.Combine(directory, "truth.json"));
         truth = truth with { Invoices = [.. truth.Invoices.Take(most)] };
         return Of(directory, truth, [.. Directory.GetFiles(directory, "*.template.json").Order(StringComparer.Ordinal)
-            .Select(path => TemplateReader.Read(File.ReadAllText(path)))]);
+            .Select(path => TemplateReader.Read(File.ReadAllText(path)))], read);
     }
 
     /// <summary>The same by other templates than the family's own.</summary>
-    public static FamilyScore Of(string directory, TruthFile truth, TemplateSet templates)
+    public static FamilyScore Of(string directory, TruthFile truth, TemplateSet templates, Func<string, ImmutableArray<Page>>? read = null)
     {
-        var scores = truth.Invoices.Select(invoice => ScoreOf(invoice, truth.NotPrinted, CheckedOf(directory, invoice, templates)));
+        var scores = truth.Invoices.Select(invoice => ScoreOf(invoice, truth.NotPrinted, CheckedOf(directory, invoice, templates, read ?? AsItIs)));
         return new FamilyScore(Path.GetFileName(Path.TrimEndingDirectorySeparator(directory)), [.. scores]);
     }
 
-    private static CheckedInvoice? CheckedOf(string directory, TruthInvoice invoice, TemplateSet templates)
+    private static ImmutableArray<Page> AsItIs(string file) => PdfReader.Read(File.ReadAllBytes(file));
+
+    private static CheckedInvoice? CheckedOf(string directory, TruthInvoice invoice, TemplateSet templates, Func<string, ImmutableArray<Page>> read)
     {
-        var pages = PdfReader.Read(File.ReadAllBytes(Path.Combine(directory, invoice.File)));
+        var pages = read(Path.Combine(directory, invoice.File));
         var facts = new DocumentFacts(invoice.File, "", null);
         // Each invoice of a file with several is known by its first page.
         return InvoicePath.Take(pages, templates, facts).LastOrDefault(taken => taken.FirstPage <= invoice.FirstPage)?.Checked;

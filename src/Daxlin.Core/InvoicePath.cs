@@ -3,6 +3,7 @@ using Daxlin.Core.Capture;
 using Daxlin.Core.Checks;
 using Daxlin.Core.Electronic;
 using Daxlin.Core.Pages;
+using Daxlin.Core.Readings;
 using Daxlin.Core.Recognition;
 using Daxlin.Core.Templates;
 
@@ -20,7 +21,7 @@ public static class InvoicePath
         if (facts.Plain is { } sheet)
             return [new TakenInvoice(new FoundInvoice(pages, []), InvoiceChecks.Check(ElectronicCapture.Capture(sheet)))];
         var found = InvoiceSplitter.Split(pages, templates, chosen);
-        var captured = found.Select(one => one.Template is { } template ? InvoiceCapture.Capture(one.Pages, template, facts) : null).ToImmutableArray();
+        var captured = found.Select(one => one.Template is { } template ? DecidedReadings.Capture(one.Pages, template, facts) : null).ToImmutableArray();
         return [.. found.Zip(WithWitnesses(captured, facts.Electronic), (one, invoice) => new TakenInvoice(one, invoice is null ? null : CheckedOf(one, invoice, facts)))];
     }
 

@@ -3,12 +3,12 @@ using Daxlin.Core.Pages;
 
 namespace Daxlin.Core.Capture;
 
-/// <summary>Turns the places of captured values back to where a person sees them, on pages whose text is drawn turned.</summary>
+/// <summary>Turns the places of captured values back to where a person sees them, on pages whose text is drawn turned or lies aslant.</summary>
 internal static class SeenPlaces
 {
     public static CapturedInvoice Of(CapturedInvoice invoice, ImmutableArray<Page> pages)
     {
-        var turned = pages.Where(page => page.Drawn != Drawn.Upright).ToDictionary(page => page.Number);
+        var turned = pages.Where(page => page.Drawn != Drawn.Upright || page.Straightened is not null).ToDictionary(page => page.Number);
         return turned.Count == 0 ? invoice : invoice with
         {
             Fields = [.. invoice.Fields.Select(OfValue)],

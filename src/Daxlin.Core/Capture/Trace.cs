@@ -11,6 +11,9 @@ namespace Daxlin.Core.Capture;
 /// <param name="Confidence">1 for a text layer read in the first of a field's whereabouts, less for the later ones.</param>
 public sealed record Trace(ImmutableArray<PlaceOnPage> Places, string Whereabouts, string Raw, double Confidence)
 {
+    /// <summary>How it was decided between two readings of a picture; empty where nothing had to be.</summary>
+    public string Reading { get; init; } = "";
+
     /// <summary>What each tidy step made of <see cref="Raw"/>, in order; empty without steps.</summary>
     public ImmutableArray<TidiedText> Steps { get; init; } = [];
 }

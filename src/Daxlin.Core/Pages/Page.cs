@@ -15,8 +15,16 @@ public sealed record Page(
     /// <summary>What the file holds for the page and a person does not see.</summary>
     public ImmutableArray<UnseenWord> Unseen { get; init; } = [];
 
+    /// <summary>Says that its words were recognised in a picture, and not read from a text layer.</summary>
+    public bool IsRecognised { get; init; }
+
+    /// <summary>Takes places on it to where they stand on the picture as it came, which lies aslant; null where it lies straight.</summary>
+    public PlaneMap? Straightened { get; init; }
+
     /// <summary>Where something stands on the page as a person sees it.</summary>
-    public Box AsSeen(Box box) => Drawn switch
+    public Box AsSeen(Box box) => Turned(Straightened?.Of(box) ?? box);
+
+    private Box Turned(Box box) => Drawn switch
     {
         Drawn.Downwards => new(Height - box.Bottom, box.Left, Height - box.Top, box.Right),
         Drawn.Upwards => new(box.Top, Width - box.Right, box.Bottom, Width - box.Left),
@@ -25,11 +33,13 @@ public sealed record Page(
     };
 
     /// <summary>Where something that a person sees stands on the page as it is read: the way back of <see cref="AsSeen"/>.</summary>
-    public Box AsRead(Box seen) => Drawn switch
+    public Box AsRead(Box seen) => Straightened is { } aslant ? aslant.Back.Of(Unturned(seen)) : Unturned(seen);
+
+    private Box Unturned(Box seen) => Drawn switch
     {
         Drawn.Downwards => new(seen.Top, Height - seen.Right, seen.Bottom, Height - seen.Left),
         Drawn.Upwards => new(Width - seen.Bottom, seen.Left, Width - seen.Top, seen.Right),
-        Drawn.UpsideDown => AsSeen(seen),
+        Drawn.UpsideDown => Turned(seen),
         _ => seen,
     };
 
@@ -42,6 +52,15 @@ public sealed record Page(
     /// <summary>The lines' text without its blanks, to find cues in.</summary>
     public SquashedText Squashed => squashed ??= new SquashedText(Lines);
 
+    /// <summary>The page with another text in the place of a word's; its letters share the word's width.</summary>
+    public Page WithText(Word word, string text)
+    {
+        var words = text.Length == 0 ? Words.Remove(word) : Words.Replace(word, word with { Text = text, Stops = Shared(word.Box, text.Length) });
+        return new Page(Number, Width, Height, words, Strokes) { Drawn = Drawn, Unseen = Unseen, IsRecognised = IsRecognised, Straightened = Straightened };
+    }
+
+    private static double[] Shared(Box box, int letters) => [.. Enumerable.Range(1, letters).Select(at => box.Left + (box.Width * at / letters))];
+
     /// <summary>What of the page stands between two bounds, in points from the left; words across a bound go where their centre is.</summary>
     public Page Between(double left, double right) => new(
         Number, Width, Height,
@@ -49,6 +68,8 @@ public sealed record Page(
         [.. Strokes.Where(stroke => stroke.Box.Right > left && stroke.Box.Left < right)])
     {
         Drawn = Drawn,
+        IsRecognised = IsRecognised,
+        Straightened = Straightened,
     };
 
     public bool Equals(Page? other) => ReferenceEquals(this, other);

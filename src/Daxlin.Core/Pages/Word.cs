@@ -15,6 +15,9 @@ public sealed record Word(string Text, Box Box, double Baseline, double Size, Re
     /// <summary>Says that letters of it lie over each other, so that nobody can tell what it says.</summary>
     public bool IsOverprinted { get; init; }
 
+    /// <summary>How it was read in a picture; null for a word of a text layer.</summary>
+    public WordReading? Reading { get; init; }
+
     /// <summary>The box of a run of this word's characters.</summary>
     public Box BoxOf(int start, int length) => Box with
     {

@@ -1,0 +1,64 @@
+using System.ComponentModel;
+using System.Diagnostics;
+using System.Globalization;
+using Daxlin.Reading.Recognising;
+
+namespace Daxlin.Reading.Pictures;
+
+/// <summary>Draws pages of a PDF as pictures, by Poppler's pdftoppm in a process of its own with bounds of its own.</summary>
+public static class PageRaster
+{
+    /// <summary>Dots an inch: what recognisers are made for, and what small type needs.</summary>
+    public const int Dpi = 300;
+
+    /// <summary>A page of A3 has 17 million dots at <see cref="Dpi"/>; larger ones are drawn coarser.</summary>
+    private const double MostDots = 30_000_000;
+
+    private const long MostMemory = 2L << 30;
+
+    /// <summary>Draws a page as a person sees it.</summary>
+    /// <param name="width">Of the page, in points.</param>
+    /// <param name="height">Of the page, in points.</param>
+    /// <param name="picture">The file that is written, a binary portable graymap (P5).</param>
+    /// <returns>Dots an inch.</returns>
+    /// <exception cref="UnreadableException">The page cannot be drawn, or not in that time.</exception>
+    /// <exception cref="RecognitionMissingException">The program is not on this machine.</exception>
+    public static async Task<double> Draw(string document, int page, double width, double height, string picture, TimeSpan patience, CancellationToken cancel)
+    {
+        var dpi = Math.Min(Dpi, Math.Sqrt(MostDots / Math.Max(1, width * height)) * 72);
+        var (number, resolution) = (page.ToString(CultureInfo.InvariantCulture), dpi.ToString("F2", CultureInfo.InvariantCulture));
+        string[] draw = ["pdftoppm", "-gray", "-cropbox", "-singlefile", "-f", number, "-l", number, "-r", resolution, document, Path.ChangeExtension(picture, null)];
+        // What it may take is bounded by the system, since a stranger's file tells it what to do.
+        var start = new ProcessStartInfo("prlimit", [$"--as={MostMemory}", "--core=0", .. draw]) { RedirectStandardError = true, RedirectStandardOutput = true };
+        using var until = CancellationTokenSource.CreateLinkedTokenSource(cancel);
+        until.CancelAfter(patience);
+        Process process;
+        try
+        {
+            process = Process.Start(start)!;
+        }
+        catch (Win32Exception)
+        {
+            throw new RecognitionMissingException("Pages are not drawn on this machine: it needs prlimit, of Debian's package util-linux.");
+        }
+        using (process)
+        {
+            try
+            {
+                var said = process.StandardError.ReadToEndAsync(until.Token);
+                await process.WaitForExitAsync(until.Token);
+                if (process.ExitCode == 0 && File.Exists(picture))
+                    return dpi;
+                throw (await said).Contains("failed to execute", StringComparison.Ordinal)
+                    ? new RecognitionMissingException("Text recognition is not set up on this machine: it needs Debian's package poppler-utils.")
+                    : new UnreadableException("damaged", $"Page {page} is a picture that cannot be drawn; ask the vendor to send it again.");
+            }
+            catch (OperationCanceledException)
+            {
+                process.Kill(entireProcessTree: true);
+                cancel.ThrowIfCancellationRequested();
+                throw new UnreadableException("too-slow", $"Drawing page {page} took longer than {patience.TotalSeconds:F0} seconds; the document was set aside.");
+            }
+        }
+    }
+}

@@ -1,0 +1,4 @@
+namespace Daxlin.Reading.Recognising;
+
+/// <summary>What recognition needs is not on this machine; the message is a sentence for a clerk.</summary>
+public sealed class RecognitionMissingException(string message) : Exception(message);
