@@ -65,7 +65,8 @@ ImmutableArray<Page> Scanned(string file, ScanKind kind)
         var picture = Path.Combine(Path.GetTempPath(), $"scan-{Guid.NewGuid():N}.pgm");
         var page = printed[index];
         var (width, height) = page.Drawn is Drawn.Upwards or Drawn.Downwards ? (page.Height, page.Width) : (page.Width, page.Height);
-        var dpi = PageRaster.Draw(file, page.Number, width, height, picture, TimeSpan.FromSeconds(60), default).Result;
+        var dpi = PageRaster.DpiFor(width, height);
+        PageRaster.Draw(file, page.Number, dpi, picture, TimeSpan.FromSeconds(60), default).Wait();
         var scan = ScanMaker.Of(GreyPicture.OfPgm(File.ReadAllBytes(picture), dpi), kind, HashCode.Combine(index, printed.Length, 7));
         File.Delete(picture);
         if (!recognisers.TryTake(out var recogniser))

@@ -92,20 +92,8 @@ public class ChangedFiguresTests
             invoice.Ties.Where(tie => tie.Members.Contains(name)).Select(tie => (tie.Left, tie.Right));
     }
 
-    private static CapturedInvoice WithNumber(CapturedInvoice invoice, string name, decimal number)
-    {
-        return invoice with
-        {
-            Fields = [.. invoice.Fields.Select(field => field.Name == name ? Changed(field) : field)],
-            Lines = In("lines", invoice.Lines),
-            Taxes = In("taxes", invoice.Taxes),
-        };
-
-        ImmutableArray<CapturedLine> In(string list, ImmutableArray<CapturedLine> rows) => !name.StartsWith(list + "[", StringComparison.Ordinal) ? rows :
-            [.. rows.Select(row => row with { Cells = [.. row.Cells.Select(cell => ValueNames.Of(list, row.Number, cell.Name) == name ? Changed(cell) : cell)] })];
-
-        CapturedValue Changed(CapturedValue value) => value with { Number = number, Value = number.ToString(CultureInfo.InvariantCulture) };
-    }
+    private static CapturedInvoice WithNumber(CapturedInvoice invoice, string name, decimal number) =>
+        invoice.With(name, invoice.Named(name)! with { Number = number, Value = number.ToString(CultureInfo.InvariantCulture) });
 
     private static ImmutableArray<CapturedLine> Renumbered(ImmutableArray<CapturedLine> lines) => [.. lines.Select((line, index) => line with { Number = index + 1 })];
 }

@@ -163,7 +163,7 @@ public class DecidedReadingsTests
     }
 
     private static ImmutableSortedDictionary<string, string> ValuesOf(CheckedInvoice invoice) =>
-        invoice.Captured.Values.GroupBy(one => one.Name).ToImmutableSortedDictionary(group => group.Key, group => group.First().Value.Value, StringComparer.Ordinal);
+        invoice.Captured.AllValues.GroupBy(one => one.Name).ToImmutableSortedDictionary(group => group.Key, group => group.First().Value.Value, StringComparer.Ordinal);
 
     private static string Differences(ImmutableSortedDictionary<string, string> right, ImmutableSortedDictionary<string, string> taken) =>
         string.Join(", ", right.Keys.Union(taken.Keys).Where(name => right.GetValueOrDefault(name) != taken.GetValueOrDefault(name)).Select(name => $"{name}: {taken.GetValueOrDefault(name)} for {right.GetValueOrDefault(name)}"));

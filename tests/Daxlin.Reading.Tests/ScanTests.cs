@@ -127,7 +127,8 @@ public class ScanTests
             var picture = Path.Combine(Path.GetTempPath(), $"daxlin-scan-{Guid.NewGuid():N}.pgm");
             try
             {
-                var dpi = await PageRaster.Draw(file, page.Number, page.Width, page.Height, picture, TimeSpan.FromSeconds(60), default);
+                var dpi = PageRaster.DpiFor(page.Width, page.Height);
+                await PageRaster.Draw(file, page.Number, dpi, picture, TimeSpan.FromSeconds(60), default);
                 pages.Add(recogniser.Recognise(page.Number, make(GreyPicture.OfPgm(await File.ReadAllBytesAsync(picture), dpi))));
             }
             finally

@@ -61,6 +61,28 @@ public sealed record CapturedInvoice(
         _ => null,
     };
 
+    /// <summary>The invoice with another value in the place of its own, or behind the others of its header or row.</summary>
+    /// <param name="name">As for <see cref="Named"/>; the row must be there.</param>
+    public CapturedInvoice With(string name, CapturedValue value) => ValueNames.Parse(name) switch
+    {
+        (BlockRule.Lines, var row, { } column) => this with { Lines = With(Lines, line => line.Number == row, column, value) },
+        (BlockRule.Taxes, var row, { } column) => this with { Taxes = With(Taxes, line => line.Number == row, column, value) },
+        ({ } list, var row, { } column) => this with { Others = With(Others, line => line.Block == list && line.Number == row, column, value) },
+        _ => this with { Fields = Fields.With(name, value) },
+    };
+
+    private static ImmutableArray<CapturedLine> With(ImmutableArray<CapturedLine> lines, Predicate<CapturedLine> isRow, string column, CapturedValue value) =>
+        lines.FirstOrDefault(line => isRow(line)) is { } line ? lines.Replace(line, line.With(column, value)) : lines;
+
+    /// <summary>Every value at all: those of <see cref="Values"/>, of lists under rows, and of lists of their own.</summary>
+    public IEnumerable<(string Name, CapturedValue Value)> AllValues => Values
+        .Concat(Lines.SelectMany(line => ValuesUnder(BlockRule.Lines, line)))
+        .Concat(Taxes.SelectMany(line => ValuesUnder(BlockRule.Taxes, line)))
+        .Concat(Others.SelectMany(line => line.Cells.Select(cell => (ValueNames.Of(line.Block, line.Number, cell.Name), cell)).Concat(ValuesUnder(line.Block, line))));
+
+    private static IEnumerable<(string Name, CapturedValue Value)> ValuesUnder(string list, CapturedLine line) =>
+        from under in line.Under from row in under.Rows from cell in row.Cells select (ValueNames.Under(list, line.Number, under.Name, row.Number, cell.Name), cell);
+
     /// <summary>Every value of the header, of the item rows and of the tax summary, with the name that ties call it by.</summary>
     public IEnumerable<(string Name, CapturedValue Value)> Values => Fields.Select(value => (value.Name, value))
         .Concat(Lines.SelectMany(line => line.Cells.Select(cell => (ValueNames.Of(BlockRule.Lines, line.Number, cell.Name), cell))))

@@ -53,6 +53,9 @@ public static partial class ValueNames
             + (list is BlockRule.Lines or BlockRule.Taxes ? "" : $" of {list}") + (column is null ? "" : $", {SpokenColumn(column)}")
         : TradeNames.Spoken(name);
 
+    /// <summary>The same at the beginning of a sentence: "Row 3, unit price".</summary>
+    public static string SpokenFirst(string name) => Spoken(name) is { Length: > 0 } spoken ? char.ToUpperInvariant(spoken[0]) + spoken[1..] : name;
+
     /// <summary>A column as it is read aloud, or the path to a value in a list under a row: "deliveries 1, quantity".</summary>
     public static string SpokenColumn(string column) => ParseUnder(column) is var (list, row, own)
         ? string.Create(CultureInfo.InvariantCulture, $"{TradeNames.Spoken(list)} {row}, {TradeNames.Spoken(own)}") : TradeNames.Spoken(column);

@@ -26,6 +26,8 @@ public static class FindingWords
         ["basis-zero"] = "a price is for nothing",
         [DateRange.Code] = "a date that cannot be",
         ["due-before-date"] = "due before its date",
+        [Readings.ReadingDoubt.Code] = "a picture was read in two ways",
+        [Readings.ReadOnce.Code] = "a picture was not read twice alike",
         ["value-missing"] = "a value is missing",
         ["value-unreadable"] = "a value cannot be read",
         ["value-ambiguous"] = "a value is printed in two ways",

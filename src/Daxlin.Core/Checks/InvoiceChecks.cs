@@ -12,7 +12,7 @@ public static class InvoiceChecks
 {
     public static CheckedInvoice Check(CapturedInvoice invoice)
     {
-        var ties = TiesOf(invoice, line => OfLine(line, invoice)).ToImmutableArray();
+        var ties = TiesOf(invoice).ToImmutableArray();
         var unproved = Unproved.Of(invoice, ties).ToList();
         var tied = ties.Where(tie => tie.Holds).SelectMany(tie => tie.Members).ToImmutableHashSet();
         var findings = invoice.Findings
@@ -30,6 +30,8 @@ public static class InvoiceChecks
     /// <summary>The ties of one item row alone: its own equation, and those of lists under it.</summary>
     public static ImmutableArray<Tie> OfLine(CapturedLine line, CapturedInvoice invoice) =>
         LineTie(line, invoice) is { } tie ? [tie, .. UnderTies(line, invoice)] : [.. UnderTies(line, invoice)];
+
+    public static IEnumerable<Tie> TiesOf(CapturedInvoice invoice) => TiesOf(invoice, line => OfLine(line, invoice));
 
     /// <param name="ofLine">The ties of a row; whoever weighs an invoice many times, with one row changed each time, keeps those of the others.</param>
     public static IEnumerable<Tie> TiesOf(CapturedInvoice invoice, Func<CapturedLine, ImmutableArray<Tie>> ofLine)

@@ -101,7 +101,7 @@ public sealed class Proposals
     private void TryMissing(string name, ValueKind kind)
     {
         var put = new CapturedValue(ColumnOf(name), kind, "1", 1, NoTrace);
-        var ties = InvoiceChecks.Check(With(name, put)).Ties.Where(tie => !tie.Holds && tie.Members.Contains(name));
+        var ties = InvoiceChecks.Check(invoice.With(name, put)).Ties.Where(tie => !tie.Holds && tie.Members.Contains(name));
         foreach (var candidate in ties.SelectMany(tie => WantedOf(tie, 1)).Append(1))
         {
             foreach (var digits in new[] { 0, invoice.Template.Reads.Currency.MinorDigits })
@@ -159,7 +159,7 @@ public sealed class Proposals
         if (candidate == was?.Number || found.ContainsKey((name, Text(candidate))) || Spend() is false)
             return;
         var value = new CapturedValue(ColumnOf(name), kind, Text(candidate), candidate, was?.Trace ?? NoTrace);
-        if (Weigh(With(name, value)) is not { } settlesAll)
+        if (Weigh(invoice.With(name, value)) is not { } settlesAll)
             return;
         var slip = was?.Number is { } before ? Slip.Between(before, candidate) : "";
         var place = printed.Find(candidate, RowOf(name) is { } row ? RowAddress.Of("", row).Anchor : null);
@@ -167,7 +167,7 @@ public sealed class Proposals
         string Show(decimal number) => kind is ValueKind.Money or ValueKind.Price ? currency.Show(number) : Text(number);
         found[(name, Text(candidate))] = new Proposal(
             name, Text(candidate), was?.Value ?? "", slip, place, settlesAll,
-            $"{Spoken(name)}: {Show(candidate)}{(was?.Number is { } old ? " instead of " + Show(old) : "")}"
+            $"{ValueNames.SpokenFirst(name)}: {Show(candidate)}{(was?.Number is { } old ? " instead of " + Show(old) : "")}"
             + (slip.Length > 0 ? $" ({slip})" : "")
             + (place is { } at ? $", as printed on page {Text(at.Page)}" : ", which is printed nowhere else")
             + (settlesAll ? "; then every sum comes out." : "; then more comes out than now."));
@@ -263,22 +263,11 @@ public sealed class Proposals
         return known;
     }
 
-    private CapturedInvoice With(string name, CapturedValue value)
-    {
-        if (RowOf(name) is not { } line)
-            return invoice with { Fields = invoice.Fields.With(name, value) };
-        var changed = line.With(ColumnOf(name), value);
-        return name.StartsWith(BlockRule.Taxes + "[", StringComparison.Ordinal)
-            ? invoice with { Taxes = invoice.Taxes.Replace(line, changed) } : invoice with { Lines = invoice.Lines.Replace(line, changed) };
-    }
-
     private static Trace NoTrace { get; } = new([], "proposed", "", 1);
 
     private static string ColumnOf(string name) => ValueNames.Parse(name)?.Column ?? name;
 
     private CapturedLine? RowOf(string name) => ValueNames.Parse(name) is ({ } list, var number, _) ? invoice.Row(list, number) : null;
-
-    private static string Spoken(string name) => ValueNames.Spoken(name) is var spoken ? char.ToUpperInvariant(spoken[0]) + spoken[1..] : name;
 
     private static string Text(decimal number) => number.ToString(CultureInfo.InvariantCulture);
 }

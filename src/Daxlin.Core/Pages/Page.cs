@@ -52,10 +52,10 @@ public sealed record Page(
     /// <summary>The lines' text without its blanks, to find cues in.</summary>
     public SquashedText Squashed => squashed ??= new SquashedText(Lines);
 
-    /// <summary>The page with another text in the place of a word's; its letters share the word's width.</summary>
+    /// <summary>The page with another reading in the place of a word's; its letters share the word's width.</summary>
     public Page WithText(Word word, string text)
     {
-        var words = text.Length == 0 ? Words.Remove(word) : Words.Replace(word, word with { Text = text, Stops = Shared(word.Box, text.Length) });
+        var words = text.Length == 0 ? Words.Remove(word) : Words.Replace(word, word with { Text = text, Stops = Shared(word.Box, text.Length), Reading = word.Reading?.Taking(text, word.Text) });
         return new Page(Number, Width, Height, words, Strokes) { Drawn = Drawn, Unseen = Unseen, IsRecognised = IsRecognised, Straightened = Straightened };
     }
 

@@ -10,6 +10,9 @@ public sealed record WordReading(ImmutableArray<string> Others, bool IsTwice)
     /// <summary>Read alike by two recognisers of different kinds.</summary>
     public bool IsSure => IsTwice && Others.IsEmpty;
 
+    /// <summary>The same where one of the others is taken: what was taken before becomes one of them.</summary>
+    public WordReading Taking(string text, string before) => this with { Others = Others.Contains(text) ? Others.Replace(text, before) : Others };
+
     public bool Equals(WordReading? other) => other is not null && IsTwice == other.IsTwice && Others.SequenceEqual(other.Others);
 
     public override int GetHashCode() => HashCode.Combine(IsTwice, Others.Length);

@@ -34,11 +34,15 @@ public static class DecidedReadings
             };
         }
         // Words that make rows or values of what was none come first: under the others' readings there is more to hold them against.
-        (pages, captured) = Fitted(pages, template, facts, captured, doubts);
-        var choices = ChoicesOf(pages, template, facts, captured, DoubtsOf(pages, captured));
-        var decided = SumsDecide.Of(captured, choices);
+        var (fitting, tried) = Fitted(pages, template, facts, captured, doubts);
+        if (fitting != pages)
+        {
+            captured = InvoiceCapture.Capture(fitting, template, facts);
+            tried = Tried(fitting, template, facts, DoubtsOf(fitting, captured));
+        }
+        var decided = SumsDecide.Of(captured, ChoicesOf(captured, tried));
         captured = decided.Captured with { Findings = [.. decided.Captured.Findings, .. decided.Open.Select(open => open.ToFinding(template.Reads.Currency))] };
-        return captured with { Findings = [.. captured.Findings, .. ReadOnce.Of(pages, captured)] };
+        return captured with { Findings = [.. captured.Findings, .. ReadOnce.Of(fitting, captured)] };
     }
 
     /// <summary>Words that were read in two ways and may be part of what was captured.</summary>
@@ -54,60 +58,57 @@ public static class DecidedReadings
 
     private static bool HasFigure(string text) => text.Any(char.IsAsciiDigit);
 
-    internal static IEnumerable<PlaceOnPage> PlacesOf(CapturedInvoice captured) => captured.Values.SelectMany(one => one.Value.Trace.Places)
-        .Concat(captured.Lines.SelectMany(line => line.Under).SelectMany(under => under.Rows).SelectMany(row => row.Cells).SelectMany(cell => cell.Trace.Places))
-        .Concat(captured.LeftOut.Select(line => line.Place));
+    private static IEnumerable<PlaceOnPage> PlacesOf(CapturedInvoice captured) =>
+        captured.AllValues.SelectMany(one => one.Value.Trace.Places).Concat(captured.LeftOut.Select(line => line.Place));
 
     /// <summary>Takes the other reading of a word where more of the template finds what it looks for.</summary>
-    private static (ImmutableArray<Page>, CapturedInvoice) Fitted(
+    /// <returns>The pages so, and what each other reading came to beside them; that is good only where the pages are as they were.</returns>
+    private static (ImmutableArray<Page> Pages, ImmutableArray<(int Page, CapturedInvoice Captured)> Tried) Fitted(
         ImmutableArray<Page> pages, Template template, DocumentFacts? facts, CapturedInvoice captured, ImmutableArray<(int Page, Word Word)> doubts)
     {
+        var tried = ImmutableArray.CreateBuilder<(int, CapturedInvoice)>();
         foreach (var (number, word) in doubts)
         {
-            foreach (var other in word.Reading!.Others.Where(other => other.Length > 0))
+            foreach (var one in Tried(pages, template, facts, [(number, word)]).Zip(word.Reading!.Others))
             {
-                var changed = Changed(pages, number, word, other);
-                var tried = InvoiceCapture.Capture(changed, template, facts);
-                if (Fits(tried, captured) > 0)
-                {
-                    (pages, captured) = (changed, tried);
-                    break;
-                }
+                tried.Add(one.First);
+                if (one.Second.Length == 0 || Fits(one.First.Captured, captured) <= 0)
+                    continue;
+                (pages, captured) = (Changed(pages, number, word, one.Second), one.First.Captured);
+                break;
             }
         }
-        return (pages, captured);
+        return (pages, tried.ToImmutable());
     }
+
+    /// <summary>What is captured under each other reading of each word.</summary>
+    private static ImmutableArray<(int Page, CapturedInvoice Captured)> Tried(
+        ImmutableArray<Page> pages, Template template, DocumentFacts? facts, ImmutableArray<(int Page, Word Word)> doubts) =>
+        [.. from doubt in doubts from other in doubt.Word.Reading!.Others select (doubt.Page, InvoiceCapture.Capture(Changed(pages, doubt.Page, doubt.Word, other), template, facts))];
 
     /// <summary>Which of two captures finds more of what is looked for: below 0 the second, 0 if both find as much.</summary>
     /// <example>A due date that need not be there is not missed; but "07-Apr-2026" is one, and "07-Apr-2826" is none.</example>
     private static int Fits(CapturedInvoice tried, CapturedInvoice captured) =>
-        Lacks(captured).CompareTo(Lacks(tried)) is not 0 and var fewer ? fewer : tried.Values.Count().CompareTo(captured.Values.Count());
+        Lacks(captured).CompareTo(Lacks(tried)) is not 0 and var fewer ? fewer : tried.AllValues.Count().CompareTo(captured.AllValues.Count());
 
     /// <summary>What was looked for and not found, or found in a form that it cannot have.</summary>
     private static int Lacks(CapturedInvoice captured) => captured.Findings.Count(finding => finding.Severity == Severity.Hold);
 
-    /// <summary>What each doubtful word could make of which value.</summary>
-    private static ImmutableArray<ReadingDoubt> ChoicesOf(
-        ImmutableArray<Page> pages, Template template, DocumentFacts? facts, CapturedInvoice captured, ImmutableArray<(int Page, Word Word)> doubts)
+    /// <summary>What the other readings make of which value.</summary>
+    private static ImmutableArray<ReadingDoubt> ChoicesOf(CapturedInvoice captured, ImmutableArray<(int Page, CapturedInvoice Captured)> tried)
     {
-        var own = captured.Values.GroupBy(one => one.Name).ToDictionary(group => group.Key, group => group.First().Value);
+        var own = captured.AllValues.GroupBy(one => one.Name).ToDictionary(group => group.Key, group => group.First().Value);
         var found = new Dictionary<string, ReadingDoubt>();
-        foreach (var (number, word) in doubts)
+        // A reading under which something is missing, or is no date or no amount, is none.
+        foreach (var (page, other) in tried.Where(one => Fits(one.Captured, captured) >= 0))
         {
-            foreach (var other in word.Reading!.Others)
+            foreach (var (name, value) in other.AllValues)
             {
-                var tried = InvoiceCapture.Capture(Changed(pages, number, word, other), template, facts);
-                // A reading under which something is missing, or is no date or no amount, is none.
-                if (Fits(tried, captured) < 0)
+                if (own.GetValueOrDefault(name) is not { } now || now.Value == value.Value)
                     continue;
-                foreach (var (name, value) in tried.Values)
-                {
-                    if (own.GetValueOrDefault(name) is not { } now || now.Value == value.Value)
-                        continue;
-                    var doubt = found.GetValueOrDefault(name) ?? new ReadingDoubt(name, now, [], number);
-                    if (!doubt.Others.Any(known => known.Value == value.Value))
-                        found[name] = doubt with { Others = doubt.Others.Add(value) };
-                }
+                var doubt = found.GetValueOrDefault(name) ?? new ReadingDoubt(name, now, [], page);
+                if (!doubt.Others.Any(known => known.Value == value.Value))
+                    found[name] = doubt with { Others = doubt.Others.Add(value) };
             }
         }
         return [.. found.Values];

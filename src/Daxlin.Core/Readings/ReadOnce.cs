@@ -12,23 +12,23 @@ namespace Daxlin.Core.Readings;
 /// <remarks>Figures within sums that hold, and account numbers whose check digits come out, are proved. Words of descriptions are read once, unless there is a figure in them: nothing is paid by them.</remarks>
 internal static class ReadOnce
 {
+    public const string Code = "reading-single";
+
     public static IEnumerable<Finding> Of(ImmutableArray<Page> pages, CapturedInvoice captured)
     {
         var once = pages.Where(page => page.IsRecognised).ToDictionary(page => page.Number, page => page.Words.Where(IsOpen).Select(word => page.AsSeen(word.Box)).ToList());
-        var tied = InvoiceChecks.TiesOf(captured, line => InvoiceChecks.OfLine(line, captured)).Where(tie => tie.Holds).SelectMany(tie => tie.Members).ToHashSet();
-        foreach (var (name, value) in captured.Values)
+        var tied = InvoiceChecks.TiesOf(captured).Where(tie => tie.Holds).SelectMany(tie => tie.Members).ToHashSet();
+        foreach (var (name, value) in captured.AllValues)
         {
             if (tied.Contains(name) || !IsAsked(name, value) || captured.Findings.Any(finding => finding.Code == ReadingDoubt.Code && finding.About.Contains(name)))
                 continue;
             if (value.Trace.Places.FirstOrDefault(place => once.GetValueOrDefault(place.Page)?.Exists(place.Box.HoldsCenterOf) == true) is { Page: > 0 } place)
             {
                 yield return Finding.Hold(
-                    "reading-single", string.Create(CultureInfo.InvariantCulture, $"{Spoken(name)}: {ReadingDoubt.Shown(value, captured.Template.Reads.Currency)} on page {place.Page} was not read alike by two recognisers. Look at the print, and accept this if it says so."), name);
+                    Code, string.Create(CultureInfo.InvariantCulture, $"{ValueNames.SpokenFirst(name)}: {ReadingDoubt.Shown(value, captured.Template.Reads.Currency)} on page {place.Page} was not read alike by two recognisers. Look at the print, and accept this if it says so."), name);
             }
         }
     }
-
-    private static string Spoken(string name) => ValueNames.Spoken(name) is var spoken ? char.ToUpperInvariant(spoken[0]) + spoken[1..] : "";
 
     /// <summary>Read by one, and by the other not at all. A word of letters alone that one recogniser is sure of needs no second reading: no word is another by a letter, as a figure is, but for the shortest.</summary>
     private static bool IsOpen(Word word) => word.Reading is { } reading && word.Text.Any(char.IsLetterOrDigit)

@@ -24,7 +24,6 @@ internal sealed record ReadingDoubt(string Name, CapturedValue Value, ImmutableA
     /// <example>Row 3, amount: read as 1,204.50 EUR and as 1,284.50 EUR on page 1, and no sum says which. Look at the print and enter what it says, or accept this if it says 1,204.50 EUR.</example>
     public Finding ToFinding(Currency currency)
     {
-        var spoken = ValueNames.Spoken(Name);
         var why = Ways switch
         {
             null when Value.Kind.IsFigure() => "and no sum says which",
@@ -33,7 +32,7 @@ internal sealed record ReadingDoubt(string Name, CapturedValue Value, ImmutableA
             _ => "and the sums come out with more than one",
         };
         return Finding.Hold(Code, string.Create(CultureInfo.InvariantCulture,
-            $"{char.ToUpperInvariant(spoken[0])}{spoken[1..]}: read as {string.Join(" and as ", All.Select(value => Shown(value, currency)))} on page {Page}, {why}. Look at the print and enter what it says, or accept this if it says {Shown(Value, currency)}."), Name);
+            $"{ValueNames.SpokenFirst(Name)}: read as {string.Join(" and as ", All.Select(value => Shown(value, currency)))} on page {Page}, {why}. Look at the print and enter what it says, or accept this if it says {Shown(Value, currency)}."), Name);
     }
 
     /// <summary>A value as a sentence shows it.</summary>

@@ -22,7 +22,7 @@ internal static class SumsDecide
         if (doubts.IsEmpty)
             return (captured, []);
         var open = ImmutableArray.CreateBuilder<ReadingDoubt>();
-        foreach (var together in Groups(doubts, [.. doubts.SelectMany(doubt => doubt.All.Select(value => With(captured, [(doubt.Name, value)]))).SelectMany(Ties)]))
+        foreach (var together in Groups(doubts, [.. doubts.SelectMany(doubt => doubt.All.Select(value => With(captured, [(doubt.Name, value)]))).SelectMany(InvoiceChecks.TiesOf)]))
         {
             var ways = together.Aggregate(1L, (count, doubt) => Math.Min(MostWays + 1L, count * doubt.All.Length));
             var weighed = ways > MostWays ? [] : Ways(together).Select(way => (Way: way, Weight: Weight.Of(With(captured, way), together))).ToList();
@@ -51,8 +51,6 @@ internal static class SumsDecide
         }
     }
 
-    private static List<Tie> Ties(CapturedInvoice captured) => [.. InvoiceChecks.TiesOf(captured, line => InvoiceChecks.OfLine(line, captured))];
-
     /// <summary>Doubts that stand in one sum, or in sums that share one of them.</summary>
     private static List<List<ReadingDoubt>> Groups(ImmutableArray<ReadingDoubt> doubts, List<Tie> ties)
     {
@@ -73,25 +71,12 @@ internal static class SumsDecide
         (IEnumerable<ImmutableArray<(string, CapturedValue)>>)[[]],
         (ways, doubt) => ways.SelectMany(way => doubt.All.Select(value => way.Add((doubt.Name, value)))));
 
-    private static CapturedInvoice With(CapturedInvoice before, IEnumerable<(string Name, CapturedValue Value)> values)
+    private static CapturedInvoice With(CapturedInvoice captured, IEnumerable<(string Name, CapturedValue Value)> values)
     {
-        var captured = before;
-        foreach (var (name, value) in values)
-        {
-            captured = ValueNames.Parse(name) switch
-            {
-                (null, _, _) => captured with { Fields = captured.Fields.With(name, value) },
-                (BlockRule.Lines, var row, { } column) => captured with { Lines = With(captured.Lines, row, column, value) },
-                (BlockRule.Taxes, var row, { } column) => captured with { Taxes = With(captured.Taxes, row, column, value) },
-                _ => captured,
-            };
-        }
+        var changed = values.Aggregate(captured, (invoice, one) => invoice.With(one.Name, one.Value));
         // A sum printed between the rows counts those above it as they are read now.
-        return captured with { Sums = new SumsOfRows(before).Anew(captured) };
+        return changed with { Sums = new SumsOfRows(captured).Anew(changed) };
     }
-
-    private static ImmutableArray<CapturedLine> With(ImmutableArray<CapturedLine> lines, int row, string column, CapturedValue value) =>
-        [.. lines.Select(line => line.Number == row ? line.With(column, value) : line)];
 
     private static CapturedValue Said(CapturedValue taken, ReadingDoubt doubt, CapturedInvoice captured)
     {

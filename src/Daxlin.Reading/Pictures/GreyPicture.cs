@@ -12,18 +12,11 @@ public sealed record GreyPicture(int Width, int Height, byte[] Dots, double Dpi)
 
     public ReadOnlySpan<byte> Row(int y) => Dots.AsSpan(y * Width, Width);
 
-    /// <summary>Reads a binary portable graymap (P5) of 8 bits.</summary>
+    /// <summary>What <see cref="PageRaster"/> drew in grey.</summary>
     public static GreyPicture OfPgm(ReadOnlySpan<byte> bytes, double dpi)
     {
-        var (at, numbers) = (2, new int[3]);
-        for (var number = 0; number < 3; number++)
-        {
-            while (char.IsWhiteSpace((char)bytes[at]))
-                at++;
-            while (char.IsAsciiDigit((char)bytes[at]))
-                numbers[number] = (numbers[number] * 10) + bytes[at++] - '0';
-        }
-        return new GreyPicture(numbers[0], numbers[1], bytes.Slice(at + 1, numbers[0] * numbers[1]).ToArray(), dpi);
+        var (width, height, dots) = Netpbm.Read(bytes);
+        return new GreyPicture(width, height, dots, dpi);
     }
 
     /// <summary>A part of it; what reaches beyond its edges is white.</summary>

@@ -16,18 +16,20 @@ public static class PageRaster
 
     private const long MostMemory = 2L << 30;
 
-    /// <summary>Draws a page as a person sees it.</summary>
+    /// <summary>How many dots an inch a page is drawn with to be recognised.</summary>
     /// <param name="width">Of the page, in points.</param>
     /// <param name="height">Of the page, in points.</param>
-    /// <param name="picture">The file that is written, a binary portable graymap (P5).</param>
-    /// <returns>Dots an inch.</returns>
+    public static double DpiFor(double width, double height) => Math.Min(Dpi, Math.Sqrt(MostDots / Math.Max(1, width * height)) * 72);
+
+    /// <summary>Draws a page as a person sees it.</summary>
+    /// <param name="picture">The file that is written: <c>….pgm</c> in grey, <c>….ppm</c> in colours; <see cref="Netpbm"/> reads it.</param>
     /// <exception cref="UnreadableException">The page cannot be drawn, or not in that time.</exception>
     /// <exception cref="RecognitionMissingException">The program is not on this machine.</exception>
-    public static async Task<double> Draw(string document, int page, double width, double height, string picture, TimeSpan patience, CancellationToken cancel)
+    public static async Task Draw(string document, int page, double dpi, string picture, TimeSpan patience, CancellationToken cancel)
     {
-        var dpi = Math.Min(Dpi, Math.Sqrt(MostDots / Math.Max(1, width * height)) * 72);
         var (number, resolution) = (page.ToString(CultureInfo.InvariantCulture), dpi.ToString("F2", CultureInfo.InvariantCulture));
-        string[] draw = ["pdftoppm", "-gray", "-cropbox", "-singlefile", "-f", number, "-l", number, "-r", resolution, document, Path.ChangeExtension(picture, null)];
+        string[] inGrey = Path.GetExtension(picture) == ".pgm" ? ["-gray"] : [];
+        string[] draw = ["pdftoppm", .. inGrey, "-cropbox", "-singlefile", "-f", number, "-l", number, "-r", resolution, document, Path.ChangeExtension(picture, null)];
         // What it may take is bounded by the system, since a stranger's file tells it what to do.
         var start = new ProcessStartInfo("prlimit", [$"--as={MostMemory}", "--core=0", .. draw]) { RedirectStandardError = true, RedirectStandardOutput = true };
         using var until = CancellationTokenSource.CreateLinkedTokenSource(cancel);
@@ -39,7 +41,7 @@ public static class PageRaster
         }
         catch (Win32Exception)
         {
-            throw new RecognitionMissingException("Pages are not drawn on this machine: it needs prlimit, of Debian's package util-linux.");
+            throw new RecognitionMissingException("Pages cannot be drawn on this machine: that needs Debian's package util-linux.");
         }
         using (process)
         {
@@ -48,16 +50,16 @@ public static class PageRaster
                 var said = process.StandardError.ReadToEndAsync(until.Token);
                 await process.WaitForExitAsync(until.Token);
                 if (process.ExitCode == 0 && File.Exists(picture))
-                    return dpi;
+                    return;
                 throw (await said).Contains("failed to execute", StringComparison.Ordinal)
-                    ? new RecognitionMissingException("Text recognition is not set up on this machine: it needs Debian's package poppler-utils.")
-                    : new UnreadableException("damaged", $"Page {page} is a picture that cannot be drawn; ask the vendor to send it again.");
+                    ? new RecognitionMissingException("Pages cannot be drawn on this machine: that needs Debian's package poppler-utils.")
+                    : new UnreadableException("damaged", $"Page {page} cannot be drawn; ask whoever sent it to send it again.");
             }
             catch (OperationCanceledException)
             {
                 process.Kill(entireProcessTree: true);
                 cancel.ThrowIfCancellationRequested();
-                throw new UnreadableException("too-slow", $"Drawing page {page} took longer than {patience.TotalSeconds:F0} seconds; the document was set aside.");
+                throw new UnreadableException("too-slow", $"Drawing page {page} took longer than {patience.TotalSeconds:F0} seconds.");
             }
         }
     }

@@ -22,12 +22,12 @@ internal static class InkOfWords
         if (words.IsEmpty)
             return [];
         var usual = words.Select(word => word.Box.Height).Order().ElementAt(words.Length / 2);
-        var grid = new PieceGrid<Box>(height, 2 * usual, spots.Where(spot => spot.Height < 4 * usual), spot => spot);
+        var grid = new HeightBands<Box>(height, 2 * usual, spots.Where(spot => spot.Height < 4 * usual), spot => spot);
         return [.. Parted(words, grid).SelectMany(word => TakenApart(word, grid))];
     }
 
     /// <summary>Words that lie over each other end where the next begins.</summary>
-    private static List<RecognisedWord> Parted(ImmutableArray<RecognisedWord> words, PieceGrid<Box> spots)
+    private static List<RecognisedWord> Parted(ImmutableArray<RecognisedWord> words, HeightBands<Box> spots)
     {
         var parted = words.ToList();
         for (var at = 0; at + 1 < parted.Count; at++)
@@ -47,7 +47,7 @@ internal static class InkOfWords
         return parted;
     }
 
-    private static List<RecognisedWord> TakenApart(RecognisedWord word, PieceGrid<Box> spots)
+    private static List<RecognisedWord> TakenApart(RecognisedWord word, HeightBands<Box> spots)
     {
         var own = Own(word.Box, spots);
         if (own.Count == 0)
@@ -72,11 +72,11 @@ internal static class InkOfWords
         return parts.Sum(part => part.Letters.Length) == word.Letters.Length ? parts : [word with { Box = Box.Around(own) }];
     }
 
-    private static List<Box> Own(Box box, PieceGrid<Box> spots) =>
+    private static List<Box> Own(Box box, HeightBands<Box> spots) =>
         [.. spots.Around(box).Where(spot => spot.CenterX > box.Left && spot.CenterX < box.Right && spot.CenterY > box.Top - (0.1 * box.Height) && spot.CenterY < box.Bottom + (0.15 * box.Height))];
 
     /// <summary>Where there is no ink from top to bottom between the first ink of a place and the last.</summary>
-    private static List<(double Left, double Right)> Gaps(Box box, PieceGrid<Box> spots)
+    private static List<(double Left, double Right)> Gaps(Box box, HeightBands<Box> spots)
     {
         var gaps = new List<(double, double)>();
         var reached = double.MaxValue;

@@ -41,7 +41,7 @@ internal static class Pieces
     /// <returns>Specks that can be a point or a comma and touch nothing, and spots as large as letters.</returns>
     private static (List<Box> Specks, List<Box> Letters) Shared(List<Piece> pieces, List<Box> spots, double usual, int height)
     {
-        var grid = new PieceGrid<int>(height, usual, Enumerable.Range(0, pieces.Count), index => pieces[index].Box);
+        var grid = new HeightBands<int>(height, usual, Enumerable.Range(0, pieces.Count), index => pieces[index].Box);
         var (specks, letters) = (new List<Box>(), new List<Box>());
         foreach (var spot in spots)
         {
@@ -83,7 +83,7 @@ internal static class Pieces
     /// <summary>Adds, where neighbours may be parts of one figure, both as one piece. Whether they are is seen when it is read.</summary>
     private static IEnumerable<Piece> PutTogether(List<Piece> pieces, List<Box> specks, int height, double usual)
     {
-        var grid = new PieceGrid<Box>(height, usual, specks, speck => speck);
+        var grid = new HeightBands<Box>(height, usual, specks, speck => speck);
         var ordered = pieces.OrderBy(piece => piece.Box.Left).ToList();
         var taken = new HashSet<Piece>(ReferenceEqualityComparer.Instance);
         for (var at = 0; at < ordered.Count; at++)

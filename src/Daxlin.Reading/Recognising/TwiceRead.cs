@@ -23,13 +23,16 @@ internal sealed record TwiceRead(RecognisedWord First, string Text, double Size,
                 var (baseline, size) = (Baseline * point, Size * point);
                 yield return new Word(Text[start..end], new Box(left, baseline - (0.75 * size), stops[end - 1], baseline + (0.22 * size)), baseline, size, stops.AsMemory(start, end - start), Turn.Upright)
                 {
-                    // Of several words nobody says which is read otherwise.
-                    Reading = Reading,
+                    Reading = Reading with { Others = [.. Reading.Others.Select(other => PartOf(other, Text.AsSpan(0, start).Count(' '))).Where(other => other != Text[start..end])] },
                 };
             }
             start = end + 1;
         }
     }
+
+    /// <summary>The part of another reading that is meant for a word of several; all of it where that has not as many.</summary>
+    private string PartOf(string other, int index) =>
+        other.Split(' ') is var parts && parts.Length == Text.Count(letter => letter == ' ') + 1 ? parts[index] : other;
 
     /// <summary>Where each letter ends, in points.</summary>
     private double[] Stops(double point)

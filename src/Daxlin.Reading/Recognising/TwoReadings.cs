@@ -20,7 +20,7 @@ internal sealed class TwoReadings(TesseractEngine engine, FigureReader figures)
     {
         var pieces = Pieces.Of([.. engine.WordsOf(page).Where(word => IsWord(word, page))], InkSpots.Of(page), page.Height);
         var spread = pieces.SelectMany(Spread).ToImmutableArray();
-        var grid = new PieceGrid<Piece>(page.Height, 40 * page.Dpi / 300, spread, piece => piece.Box);
+        var grid = new HeightBands<Piece>(page.Height, 40 * page.Dpi / 300, spread, piece => piece.Box);
         var again = spread.Where(piece => piece.First is not { } first || piece.HasMoreInk || MayBeFigure(first)).ToList();
         var crops = again.ConvertAll(piece => Crop(page, piece, grid));
         var read = again.Zip(figures.Read(crops).Zip(crops), (piece, second) => KeyValuePair.Create(piece, new Second(Plain(second.First.Text), second.First.Certainty, second.Second)))
@@ -41,7 +41,7 @@ internal sealed class TwoReadings(TesseractEngine engine, FigureReader figures)
     private static bool MayBeFigure(RecognisedWord word) =>
         word.Certainty < Sure || word.Text.Any(char.IsAsciiDigit) || word.Text.Length <= 3 || word.Text.All(letter => !char.IsLower(letter));
 
-    private static GreyPicture Crop(GreyPicture page, Piece piece, PieceGrid<Piece> grid)
+    private static GreyPicture Crop(GreyPicture page, Piece piece, HeightBands<Piece> grid)
     {
         // As high as a line of this type is, so that a comma or a dash stands where it stands, and not as large as a figure.
         var top = Math.Min(piece.Box.Top, piece.Baseline - (TypeSizes.FigureHeight * piece.Size));

@@ -2,6 +2,7 @@ using System.Buffers.Binary;
 using System.IO.Compression;
 using System.Text;
 using Daxlin.Core.Pages;
+using Daxlin.Reading.Pictures;
 
 namespace Daxlin.Service.Trial;
 
@@ -15,18 +16,11 @@ internal sealed class Picture(int width, int height, byte[] dots)
 
     public int Height => height;
 
-    /// <summary>Reads a binary portable pixmap (P6) of 8 bits a colour.</summary>
+    /// <summary>What <see cref="PageRaster"/> drew in colours.</summary>
     public static Picture OfPpm(byte[] bytes)
     {
-        var (at, numbers) = (2, new int[3]);
-        for (var number = 0; number < 3; number++)
-        {
-            while (char.IsWhiteSpace((char)bytes[at]))
-                at++;
-            while (char.IsAsciiDigit((char)bytes[at]))
-                numbers[number] = numbers[number] * 10 + bytes[at++] - '0';
-        }
-        return new Picture(numbers[0], numbers[1], bytes[(at + 1)..]);
+        var (width, height, dots) = Netpbm.Read(bytes);
+        return new Picture(width, height, dots);
     }
 
     /// <summary>Draws the outline of a box, in dots.</summary>

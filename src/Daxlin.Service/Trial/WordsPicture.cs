@@ -1,13 +1,13 @@
-using System.ComponentModel;
-using System.Diagnostics;
-using System.Globalization;
 using Daxlin.Core.Pages;
+using Daxlin.Reading;
+using Daxlin.Reading.Pictures;
+using Daxlin.Reading.Recognising;
 
 namespace Daxlin.Service.Trial;
 
 /// <summary>A page's picture with the words drawn that Daxlin sees on it, and rulers in points along its edges.</summary>
 /// <remarks>
-/// The page is drawn by Poppler's pdftoppm, which a machine need have for this alone; what is drawn over it are thin frames:
+/// The page is drawn by Poppler's pdftoppm; what is drawn over it are thin frames:
 /// one for each cell, words apart by their own ends, and a tick at each 10 points, a long one at each 100.
 /// </remarks>
 internal static class WordsPicture
@@ -50,26 +50,19 @@ internal static class WordsPicture
 
     private static Picture Raster(string document, int page)
     {
-        var number = page.ToString(CultureInfo.InvariantCulture);
-        var start = new ProcessStartInfo("pdftoppm", ["-r", (72 * Scale).ToString(CultureInfo.InvariantCulture), "-cropbox", "-f", number, "-l", number, document])
-        {
-            RedirectStandardOutput = true,
-            RedirectStandardError = true,
-        };
+        var drawn = Path.Combine(Path.GetTempPath(), $"daxlin-page-{Guid.NewGuid():N}.ppm");
         try
         {
-            using var process = Process.Start(start)!;
-            process.ErrorDataReceived += static (_, _) => { };
-            process.BeginErrorReadLine();
-            using var bytes = new MemoryStream();
-            process.StandardOutput.BaseStream.CopyTo(bytes);
-            if (!process.WaitForExit(Patience) || process.ExitCode != 0)
-                throw new PictureException("The page could not be drawn.");
-            return Picture.OfPpm(bytes.ToArray());
+            PageRaster.Draw(document, page, 72 * Scale, drawn, Patience, CancellationToken.None).GetAwaiter().GetResult();
+            return Picture.OfPpm(File.ReadAllBytes(drawn));
         }
-        catch (Win32Exception)
+        catch (Exception error) when (error is UnreadableException or RecognitionMissingException)
         {
-            throw new PictureException("A picture needs pdftoppm, of Debian's package poppler-utils, which is not on this machine.");
+            throw new PictureException(error.Message);
+        }
+        finally
+        {
+            File.Delete(drawn);
         }
     }
 }

@@ -3,14 +3,14 @@ using Daxlin.Core.Pages;
 namespace Daxlin.Reading.Recognising;
 
 /// <summary>Finds what stands near a place without looking at all of a page: things are kept by bands of its height.</summary>
-internal sealed class PieceGrid<T>
+internal sealed class HeightBands<T>
 {
     private readonly double band;
     private readonly List<T>[] bands;
 
     /// <param name="height">Of the page, in dots.</param>
     /// <param name="band">Of one band, in dots.</param>
-    public PieceGrid(int height, double band, IEnumerable<T> things, Func<T, Box> boxOf)
+    public HeightBands(int height, double band, IEnumerable<T> things, Func<T, Box> boxOf)
     {
         this.band = Math.Max(4, band);
         bands = [.. Enumerable.Range(0, (int)(height / this.band) + 1).Select(_ => new List<T>())];
