@@ -320,7 +320,7 @@ test("a full disk is told on every page until there is room", async ({ page }) =
   await expect(page.getByRole("alert")).toContainText(sentence);
   await expectNoViolation(page);
   isWell = true;
-  await expect(page.getByRole("alert")).toHaveCount(0, { timeout: 15_000 });
+  await expect(page.getByRole("alert")).toHaveCount(0);
 });
 
 test("what cannot be shown says so", async ({ page }) => {

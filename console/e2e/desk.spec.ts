@@ -7,9 +7,7 @@ import { cellsUnlikeTruth } from "./truth";
 
 /** What the template recognises of the invoices at hand; the first draft waits for the reading processes to start. */
 async function expectRecognised(page: Page, sentence: string) {
-  await expect(page.getByText(/invoices at hand are recognised/)).toContainText(sentence, {
-    timeout: 30_000,
-  });
+  await expect(page.getByText(/invoices at hand are recognised/)).toContainText(sentence);
 }
 
 test("a template is made from an unplaced invoice in a few acts, and the vendor's batch is captured by it", async ({
@@ -50,7 +48,7 @@ test("a template is made from an unplaced invoice in a few acts, and the vendor'
   const added = panel.getByRole("button", {
     name: /^beside “CREDIT TOTAL”, where what the template says finds nothing/,
   });
-  await expect(added).toContainText("fits on 7 of 7 others", { timeout: 30_000 });
+  await expect(added).toContainText("fits on 7 of 7 others");
   await added.click();
   await expect(page.locator('[data-value="total"]')).toContainText("23,533.62");
   await page.getByRole("tab", { name: "Aloud" }).click();
@@ -242,7 +240,7 @@ test("rows are said by pointing: headings found anew, a column named, its edge m
   await words.getByRole("button", { name: "Description", exact: true }).click();
   await panel.getByLabel("“Description” is the").selectOption("headings");
   const ways = panel.getByRole("list", { name: "Ways to take the rows" });
-  await expect(ways).toContainText("5 rows here; 2 of 3 invoices clear", { timeout: 30_000 });
+  await expect(ways).toContainText("5 rows here; 2 of 3 invoices clear");
   await ways.getByRole("button").first().click();
   expect(Object.keys(await columnsOf())).toEqual(Object.keys(drafted));
 
@@ -280,12 +278,7 @@ test("rows are said by pointing: headings found anew, a column named, its edge m
 
   await page.getByRole("button", { name: "Other ways to take the rows" }).click();
   const others = page.getByRole("region", { name: "Other ways to take the rows" });
-  await expect(others.getByRole("button").nth(1)).toContainText(
-    "as it is5 rows here; 2 of 3 invoices clear",
-    {
-      timeout: 30_000,
-    },
-  );
+  await expect(others.getByRole("button").nth(1)).toContainText("as it is5 rows here; 2 of 3 invoices clear");
 });
 
 test("invoices at hand as files lead to the desk, where each word that is not taken is marked", async ({
@@ -303,7 +296,7 @@ test("invoices at hand as files lead to the desk, where each word that is not ta
   await expect(page.getByRole("main")).toContainText("This is not a PDF");
 
   await begin([1, 2].map((at) => `../tests/families/ormsvik-tcpdf/inv-${at}.pdf`));
-  await expect(page).toHaveURL(/\/desk\/\d+$/, { timeout: 30_000 });
+  await expect(page).toHaveURL(/\/desk\/\d+$/);
   await expectRecognised(page, "2 of 2 invoices at hand are recognised");
   await page.getByRole("button", { name: "Show what was not taken" }).click();
   const said = page.getByRole("status", { name: "What became of the printed words" });

@@ -21,19 +21,14 @@ test("an empty installation leads a newcomer to a first template", async ({ page
     await steps.getByRole("button", { name: "Take the made-up invoices in" }).click();
     // Whoever begins while invoices still come in has at hand what is there. Before the first has come, none waits either.
     await expect
-      .poll(
-        async () => {
-          const batch = await (await request.get(`${origin}/api/v1/batches/1`)).json();
-          return [batch.documents, batch.waiting];
-        },
-        { timeout: 60_000 },
-      )
+      .poll(async () => {
+        const batch = await (await request.get(`${origin}/api/v1/batches/1`)).json();
+        return [batch.documents, batch.waiting];
+      })
       .toEqual([MADE_UP, 0]);
     const acts = await countActs(page);
-    await page.getByRole("link", { name: "Make a template" }).first().click({ timeout: 30_000 });
-    await expect(page.getByText(/invoices at hand are recognised/)).toContainText("6 of 6", {
-      timeout: 30_000,
-    });
+    await page.getByRole("link", { name: "Make a template" }).first().click();
+    await expect(page.getByText(/invoices at hand are recognised/)).toContainText("6 of 6");
     // Another vendor's template can be a beginning, too, under this vendor's own name.
     await page.getByRole("tab", { name: "As text" }).click();
     await page

@@ -31,7 +31,7 @@ test("a mended template is rehearsed on an approved invoice first, published wit
   await expect(page.locator("table:not(.tight) tbody tr")).toHaveCount(1);
   await page.getByRole("link", { name: TEMPLATE }).click();
   await page.getByRole("link", { name: "Open on the desk" }).click();
-  await expect(page.getByText(/invoices at hand are recognised/)).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText(/invoices at hand are recognised/)).toBeVisible();
   await page.locator('[data-value="dueDate"]').first().click();
   await page.getByRole("button", { name: "Leave the due date out of the template" }).click();
   await page.getByRole("button", { name: "Rehearse", exact: true }).click();
@@ -162,7 +162,7 @@ test("two people on one draft see each other's changes, and nothing typed is los
   await expect(theirs).toHaveValue("Skerrow Sails");
   await theirs.fill("Skerrow Sails and Covers");
   // Who has typed nothing since sees it by himself.
-  await expect(vendor).toHaveValue("Skerrow Sails and Covers", { timeout: 15_000 });
+  await expect(vendor).toHaveValue("Skerrow Sails and Covers");
 
   // Both type at once: the second one is told, and chooses.
   await page.route("**/template-drafts/**", (route) =>
@@ -175,7 +175,7 @@ test("two people on one draft see each other's changes, and nothing typed is los
   await expect(page.getByRole("alert")).toContainText("has changed this draft in another window");
   await page.getByRole("button", { name: "Keep mine in its place" }).click();
   await expect.poll(kept).toContain("Mine");
-  await expect(theirs).toHaveValue("Mine", { timeout: 15_000 });
+  await expect(theirs).toHaveValue("Mine");
 
   await page.goto("/templates");
   await expect(page.getByRole("region", { name: "Not published yet" })).toContainText(

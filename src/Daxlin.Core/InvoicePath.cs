@@ -21,6 +21,8 @@ public static class InvoicePath
         if (facts.Plain is { } sheet)
             return [new TakenInvoice(new FoundInvoice(pages, []), InvoiceChecks.Check(ElectronicCapture.Capture(sheet)))];
         var found = InvoiceSplitter.Split(pages, templates, chosen);
+        if (found.Any(one => one.Matches.IsEmpty) && MisreadCues.Recognisable(pages, templates) is { } mended)
+            found = InvoiceSplitter.Split(mended, templates, chosen);
         var captured = found.Select(one => one.Template is { } template ? DecidedReadings.Capture(one.Pages, template, facts) : null).ToImmutableArray();
         return [.. found.Zip(WithWitnesses(captured, facts.Electronic), (one, invoice) => new TakenInvoice(one, invoice is null ? null : CheckedOf(one, invoice, facts)))];
     }

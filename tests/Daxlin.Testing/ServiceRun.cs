@@ -4,7 +4,7 @@ namespace Daxlin.Testing;
 internal abstract class ServiceRun : IAsyncDisposable
 {
     /// <summary>How long anything of a service may take.</summary>
-    public static readonly TimeSpan Patience = TimeSpan.FromSeconds(60);
+    public static readonly TimeSpan Patience = TimeSpan.FromSeconds(180);
 
     public abstract string Address { get; }
 

@@ -56,8 +56,28 @@ public sealed record Page(
     public Page WithText(Word word, string text)
     {
         var words = text.Length == 0 ? Words.Remove(word) : Words.Replace(word, word with { Text = text, Stops = Shared(word.Box, text.Length), Reading = word.Reading?.Taking(text, word.Text) });
-        return new Page(Number, Width, Height, words, Strokes) { Drawn = Drawn, Unseen = Unseen, IsRecognised = IsRecognised, Straightened = Straightened };
+        return With(words);
     }
+
+    /// <summary>The page with one word in the place of several that stand beside each other.</summary>
+    /// <param name="before">What was read there; it stays as the word's other reading.</param>
+    public Page WithWord(ImmutableArray<Word> words, string text, string before)
+    {
+        var box = words[0].Box.Union(words[^1].Box);
+        var word = words[0] with { Text = text, Box = box, Stops = Shared(box, text.Length), Reading = new WordReading([before], IsTwice: false) };
+        var kept = ImmutableArray.CreateBuilder<Word>(Words.Length);
+        foreach (var one in Words)
+        {
+            if (ReferenceEquals(one, words[0]))
+                kept.Add(word);
+            else if (!words.Any(other => ReferenceEquals(one, other)))
+                kept.Add(one);
+        }
+        return With(kept.ToImmutable());
+    }
+
+    private Page With(ImmutableArray<Word> words) =>
+        new(Number, Width, Height, words, Strokes) { Drawn = Drawn, Unseen = Unseen, IsRecognised = IsRecognised, Straightened = Straightened };
 
     private static double[] Shared(Box box, int letters) => [.. Enumerable.Range(1, letters).Select(at => box.Left + (box.Width * at / letters))];
 

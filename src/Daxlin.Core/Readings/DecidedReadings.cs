@@ -21,6 +21,7 @@ public static class DecidedReadings
     /// <param name="pages">Those of one invoice.</param>
     public static CapturedInvoice Capture(ImmutableArray<Page> pages, Template template, DocumentFacts? facts)
     {
+        pages = MisreadCues.Mended(pages, template);
         var captured = InvoiceCapture.Capture(pages, template, facts);
         if (!pages.Any(page => page.IsRecognised))
             return captured;

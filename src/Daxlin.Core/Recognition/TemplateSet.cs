@@ -68,6 +68,10 @@ public sealed class TemplateSet : IReadOnlyCollection<Template>
         return found.Select(index => templates[index]()).OfType<Template>();
     }
 
+    /// <summary>Those of which something is said by the cues that must stand on their invoices.</summary>
+    public IEnumerable<Template> WithMust(Func<ImmutableArray<Cue>, bool> says) =>
+        Enumerable.Range(0, musts.Length).Where(index => !musts[index].IsEmpty && says(musts[index])).Select(index => templates[index]()).OfType<Template>();
+
     /// <summary>The template that would recognise an invoice but for one cue; of several the one of which the most is there. Null if none would.</summary>
     /// <param name="pages">The invoice's, which no template recognises.</param>
     public NearMatch? NearlyFor(ImmutableArray<Page> pages)
