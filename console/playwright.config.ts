@@ -16,7 +16,7 @@ export default defineConfig({
     { name: "shared", testIgnore: OWN_SERVICE, workers: 1 },
     { name: "own", testMatch: OWN_SERVICE, workers: 1 },
   ],
-  // Limits for what hangs, not for what is slow: the tests of the service run beside these, on two cores.
+  // Limits for what hangs, not for what is slow: two tests and what they start share two cores.
   timeout: 240_000,
   expect: { timeout: 45_000 },
   reporter: [["list"], ["json", { outputFile: "test-results/report.json" }]],

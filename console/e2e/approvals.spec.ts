@@ -14,7 +14,9 @@ test("what is clear is approved at once with its sum typed, and four eyes keep w
   try {
     await request.post(`${ORIGIN}/api/v1/demo`, { data: {} });
     await expect
-      .poll(async () => (await (await request.get(`${ORIGIN}/api/v1/batches/1`)).json()).waiting)
+      .poll(async () => (await (await request.get(`${ORIGIN}/api/v1/batches/1`)).json()).waiting, {
+        timeout: 120_000,
+      })
       .toBe(0);
     await page.addInitScript(() => localStorage.setItem("daxlin.person", "Cato Fenn"));
 

@@ -22,6 +22,10 @@ async function started(
   const data = mkdtempSync(join(tmpdir(), "daxlin-e2e-"));
   const service = spawn("../daxlin", ["serve", "--port", `${port}`, "--data", data, ...more]);
   let told = "";
+  let complained = "";
+  service.stderr.on("data", (part) => {
+    complained += `${part}`;
+  });
   const said = await new Promise<string>((resolve, reject) => {
     service.stdout.on("data", (part) => {
       told += `${part}`;
@@ -30,7 +34,9 @@ async function started(
         resolve(found[0]);
       }
     });
-    service.on("exit", () => reject(new Error("The service did not start.")));
+    service.on("exit", (code, signal) =>
+      reject(new Error(`The service did not start (${code ?? signal}): ${told}${complained}`)),
+    );
   });
   return { service, said };
 }

@@ -21,10 +21,13 @@ test("an empty installation leads a newcomer to a first template", async ({ page
     await steps.getByRole("button", { name: "Take the made-up invoices in" }).click();
     // Whoever begins while invoices still come in has at hand what is there. Before the first has come, none waits either.
     await expect
-      .poll(async () => {
-        const batch = await (await request.get(`${origin}/api/v1/batches/1`)).json();
-        return [batch.documents, batch.waiting];
-      })
+      .poll(
+        async () => {
+          const batch = await (await request.get(`${origin}/api/v1/batches/1`)).json();
+          return [batch.documents, batch.waiting];
+        },
+        { timeout: 120_000 },
+      )
       .toEqual([MADE_UP, 0]);
     const acts = await countActs(page);
     await page.getByRole("link", { name: "Make a template" }).first().click();

@@ -28,6 +28,7 @@ public static class FindingWords
         ["due-before-date"] = "due before its date",
         [Readings.ReadingDoubt.Code] = "a picture was read in two ways",
         [Readings.ReadOnce.Code] = "a picture was not read twice alike",
+        [Readings.MisreadCues.Code] = "a caption may be misread",
         ["value-missing"] = "a value is missing",
         ["value-unreadable"] = "a value cannot be read",
         ["value-ambiguous"] = "a value is printed in two ways",

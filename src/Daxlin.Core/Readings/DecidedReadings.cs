@@ -21,10 +21,9 @@ public static class DecidedReadings
     /// <param name="pages">Those of one invoice.</param>
     public static CapturedInvoice Capture(ImmutableArray<Page> pages, Template template, DocumentFacts? facts)
     {
-        pages = MisreadCues.Mended(pages, template);
-        var captured = InvoiceCapture.Capture(pages, template, facts);
         if (!pages.Any(page => page.IsRecognised))
-            return captured;
+            return InvoiceCapture.Capture(pages, template, facts);
+        (pages, var captured) = WithCues(pages, template, facts);
         var doubts = DoubtsOf(pages, captured);
         if (doubts.Length > MostTried)
         {
@@ -43,7 +42,19 @@ public static class DecidedReadings
         }
         var decided = SumsDecide.Of(captured, ChoicesOf(captured, tried));
         captured = decided.Captured with { Findings = [.. decided.Captured.Findings, .. decided.Open.Select(open => open.ToFinding(template.Reads.Currency))] };
-        return captured with { Findings = [.. captured.Findings, .. ReadOnce.Of(fitting, captured)] };
+        return captured with { Findings = [.. captured.Findings, .. ReadOnce.Of(fitting, captured), .. MisreadCues.Suspected(fitting, captured)] };
+    }
+
+    /// <summary>The pages with their misread cues mended, and what is captured of them.</summary>
+    private static (ImmutableArray<Page> Pages, CapturedInvoice Captured) WithCues(ImmutableArray<Page> pages, Template template, DocumentFacts? facts)
+    {
+        var mended = MisreadCues.Mended(pages, template, []);
+        var captured = InvoiceCapture.Capture(mended, template, facts);
+        var values = MisreadCues.WithinValues(pages, mended, captured);
+        if (values.IsEmpty)
+            return (mended, captured);
+        mended = MisreadCues.Mended(pages, template, values);
+        return (mended, InvoiceCapture.Capture(mended, template, facts));
     }
 
     /// <summary>Words that were read in two ways and may be part of what was captured.</summary>

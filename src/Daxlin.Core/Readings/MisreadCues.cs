@@ -1,5 +1,7 @@
 using System.Collections.Immutable;
+using Daxlin.Core.Capture;
 using Daxlin.Core.Capture.Blocks;
+using Daxlin.Core.Checks;
 using Daxlin.Core.Pages;
 using Daxlin.Core.Recognition;
 using Daxlin.Core.Templates;
@@ -19,8 +21,23 @@ internal static class MisreadCues
     private const int StackedLines = 3;
 
     /// <summary>The pages of an invoice with all that its template steers by.</summary>
-    public static ImmutableArray<Page> Mended(ImmutableArray<Page> pages, Template template) =>
-        [.. pages.Select(page => !page.IsRecognised ? page : WithHeadings(On(page, [.. template.Cues]), template))];
+    /// <param name="values">What is no cue, since it was captured as part of a value.</param>
+    public static ImmutableArray<Page> Mended(ImmutableArray<Page> pages, Template template, ImmutableArray<PlaceOnPage> values) =>
+        [.. pages.Select(page => !page.IsRecognised ? page : WithHeadings(On(page, [.. template.Cues], Outside(page, values)), template, Outside(page, values)))];
+
+    /// <summary>Places on mended pages that are part of a value: a description that says "port" where a template looks for "Part".</summary>
+    public static ImmutableArray<PlaceOnPage> WithinValues(ImmutableArray<Page> pages, ImmutableArray<Page> mended, CapturedInvoice captured)
+    {
+        var values = captured.AllValues.SelectMany(one => one.Value.Trace.Places).ToList();
+        return [.. from pair in pages.Zip(mended)
+                   where !ReferenceEquals(pair.First, pair.Second)
+                   from word in pair.Second.Words.Except(pair.First.Words, ReferenceEqualityComparer.Instance).Cast<Word>()
+                   where values.Exists(place => place.Page == pair.Second.Number && place.Box.HoldsCenterOf(pair.Second.AsSeen(word.Box)))
+                   select new PlaceOnPage(pair.Second.Number, word.Box)];
+    }
+
+    private static Func<Box, bool> Outside(Page page, ImmutableArray<PlaceOnPage> values) =>
+        box => !values.Any(value => value.Page == page.Number && value.Box.SharedWidth(box) > 0 && value.Box.SharedHeight(box) > 0);
 
     /// <summary>The pages with the cues by which templates are recognised, of all templates of which all that must be there nearly is.</summary>
     /// <returns>Null if there is no such template, or no page in a picture.</returns>
@@ -29,17 +46,17 @@ internal static class MisreadCues
         if (!pages.Any(page => page.IsRecognised))
             return null;
         ImmutableArray<Cue> cues = [.. templates.WithMust(must => must.All(cue => pages.Any(page => IsNearlyOn(page, cue)))).SelectMany(template => template.Recognise.Must.Concat(template.Recognise.MustNot))];
-        return cues.IsEmpty ? null : [.. pages.Select(page => On(page, cues))];
+        return cues.IsEmpty ? null : [.. pages.Select(page => On(page, cues, _ => true))];
     }
 
     /// <summary>The page with cues written as they are spelt, each where one place alone resembles it most.</summary>
-    public static Page On(Page page, ImmutableArray<Cue> cues)
+    private static Page On(Page page, ImmutableArray<Cue> cues, Func<Box, bool> isPossible)
     {
         if (!page.IsRecognised)
             return page;
         foreach (var cue in cues.Distinct())
         {
-            if (!cue.IsOn(page) && !cue.StackedOn(page).Any() && Nearest(page, cue, cues, _ => true, Likeness.Allowed) is { } mended)
+            if (!cue.IsOn(page) && !cue.StackedOn(page).Any() && Nearest(page, cue, cues, isPossible, Likeness.Allowed) is { } mended)
                 page = mended;
         }
         return page;
@@ -47,10 +64,10 @@ internal static class MisreadCues
 
     /// <summary>Says that a cue, or what resembles it, stands on the page.</summary>
     public static bool IsNearlyOn(Page page, Cue cue) =>
-        cue.IsOn(page) || (page.IsRecognised && Array.Exists([.. cue.Spellings], spelling => Places(page, spelling, _ => true, Likeness.Allowed).Any()));
+        cue.IsOn(page) || (page.IsRecognised && Ways(page, cue, _ => true, Likeness.Allowed).Any());
 
     /// <summary>Where most of a list's headings stand, the others stand beside them: there they may have more letters wrong, and words that stand elsewhere as well.</summary>
-    private static Page WithHeadings(Page page, Template template)
+    private static Page WithHeadings(Page page, Template template, Func<Box, bool> isPossible)
     {
         foreach (var columns in template.Blocks.Select(block => block.Columns))
         {
@@ -61,7 +78,7 @@ internal static class MisreadCues
                 page = Nearest(page, heading, template.Cues, Beside, sought => Math.Max(Likeness.Allowed(sought), Likeness.Letter * (sought.Length / 3))) ?? page;
             }
 
-            bool Beside(Box place) => place.SharedHeight(band.Box) > 0 && band.Headings.All(other => other.Box.SharedWidth(place) == 0);
+            bool Beside(Box place) => isPossible(place) && place.SharedHeight(band.Box) > 0 && band.Headings.All(other => other.Box.SharedWidth(place) == 0);
         }
         return page;
     }
@@ -114,17 +131,18 @@ internal static class MisreadCues
     private static IEnumerable<Resemblance> Places(Page page, string spelling, Func<Box, bool> isPossible, Func<string, int> allowed)
     {
         ImmutableArray<string> parts = [.. spelling.ToUpperInvariant().Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries)];
-        var most = allowed(string.Concat(parts));
+        var sought = string.Concat(parts);
+        var most = allowed(sought);
         for (var line = 0; line < page.Lines.Length; line++)
         {
             var words = page.Lines[line].Words;
             var read = string.Concat(words.Select(word => word.Text)).ToUpperInvariant();
-            if (!NearText.CanHold(read, string.Concat(parts), most))
+            // What two recognisers read alike is not misread.
+            if (!NearText.CanHold(read, sought, words.All(IsSure) ? 0 : most))
                 continue;
             foreach (var (start, end, cost) in NearText.Find(parts, read, allowed, most))
             {
-                // What two recognisers read alike is not misread.
-                if (WordsFor(words, start, end) is var (first, last) && isPossible(words[first].Box.Union(words[last].Box)) && (cost == 0 || !words[first..(last + 1)].All(word => word.Reading?.IsSure == true)))
+                if (WordsFor(words, start, end) is var (first, last) && isPossible(words[first].Box.Union(words[last].Box)) && (cost == 0 || !words[first..(last + 1)].All(IsSure)))
                     yield return new Resemblance(line, first, last, spelling, cost);
             }
         }
@@ -177,5 +195,52 @@ internal static class MisreadCues
     private static string TextOf(Page page, Resemblance place) =>
         Capitals(string.Concat(page.Lines[place.Line].Words[place.FirstWord..(place.LastWord + 1)].Select(word => word.Text)).TrimEnd(':', '.', '#'));
 
+    private static bool IsSure(Word word) => word.Reading?.IsSure == true;
+
     private static string Capitals(string text) => SquashedText.Squash(text).ToUpperInvariant();
+
+    /// <summary>Captions that resemble a cue, but not enough to be taken for it: what stands beside them may be lost, or another value taken in its place.</summary>
+    public static IEnumerable<Finding> Suspected(ImmutableArray<Page> pages, CapturedInvoice captured)
+    {
+        var taken = captured.AllValues.SelectMany(one => one.Value.Trace.Places).ToLookup(place => place.Page, place => place.Box);
+        foreach (var unmatched in Unmatched(pages, captured))
+            yield return unmatched;
+        var named = Named(captured.Template).ToList();
+        foreach (var page in pages.Where(page => page.IsRecognised))
+        {
+            var told = new HashSet<string>();
+            var printed = captured.Template.Cues.SelectMany(cue => cue.PlacesOn(page)).ToList();
+            foreach (var (about, cue) in named)
+            {
+                var place = cue.Spellings.SelectMany(spelling => Places(page, spelling, box => !taken[page.Number].Any(value => value.HoldsCenterOf(page.AsSeen(box))), Likeness.Suspected))
+                    .FirstOrDefault(place => place.Cost > 0 && !printed.Exists(other => other.Line == place.Line && other.FirstWord <= place.LastWord && place.FirstWord <= other.LastWord));
+                if (place is null)
+                {
+                    // "Deadline" without its colon, or a date with a wrong letter: the cue is there, and nothing beside it that could be taken.
+                    if (captured.Template.Fields.Any(rule => rule.Name == about) && captured.Find(about) is null && cue.PlacesOn(page) is [var there, ..] && !page.Lines[there.Line].Words.All(IsSure) && told.Add(about))
+                        yield return Finding.Hold(Code, $"{ValueNames.SpokenFirst(about)}: “{cue.Spellings[0]}” stands on page {page.Number}, and nothing was captured for it. Look at the print and enter what it says, or accept this if there is nothing.", about);
+                    continue;
+                }
+                if (!told.Add(about))
+                    continue;
+                var read = TextLine.TextOf(page.Lines[place.Line].Words.AsSpan()[place.FirstWord..(place.LastWord + 1)]);
+                yield return Finding.Hold(Code, captured.Find(about) is { } value
+                    ? $"{ValueNames.SpokenFirst(about)}: “{read}” on page {page.Number} may be a misread “{place.Spelling}”, and the value was taken from elsewhere: {ReadingDoubt.Shown(value, captured.Template.Reads.Currency)}. Look at the print and enter what it says, or accept this if that is right."
+                    : $"{ValueNames.SpokenFirst(about)}: “{read}” on page {page.Number} may be a misread “{place.Spelling}”, so what belongs to it may not have been captured. Look at the print and enter what it says, or accept this if nothing is missing.", about);
+            }
+        }
+    }
+
+    /// <summary>What is found by a pattern alone and was not: one misread letter is enough, and nothing says where it would stand.</summary>
+    private static IEnumerable<Finding> Unmatched(ImmutableArray<Page> pages, CapturedInvoice captured) =>
+        from rule in captured.Template.Fields
+        where rule.Where.OfType<Matching>().Any() && captured.Find(rule.Name) is null && pages.Any(page => page.IsRecognised && !page.Words.All(IsSure))
+        select Finding.Hold(Code, $"{ValueNames.SpokenFirst(rule.Name)}: nothing on this scan fits the pattern that it is found by, which one misread letter does as well. Look at the print and enter what it says, or accept this if there is nothing.", rule.Name);
+
+    public const string Code = "cue-doubtful";
+
+    /// <summary>What is looked for by which cues.</summary>
+    private static IEnumerable<(string About, Cue Cue)> Named(Template template) =>
+        template.Fields.SelectMany(rule => rule.Where.OfType<ByCue>().Select(where => (rule.Name, where.Cue)))
+            .Concat(template.Blocks.SelectMany(block => block.Closes.Concat(new[] { block.Opens }.Concat(block.Columns.Select(column => column.Heading)).OfType<Cue>()).Select(cue => (block.List, cue))));
 }

@@ -66,7 +66,8 @@ internal static class NearText
                 var best = From(i - 1, j, Likeness.Lost(sought[i - 1]));
                 if (j > 0)
                 {
-                    best = Cheaper(best, From(i - 1, j - 1, Likeness.Replaced(sought[i - 1], read[j - 1])));
+                    // Of two that cost the same the one that takes a letter for a letter: else "Échéance" would begin behind the E of "Echéance".
+                    best = Cheaper(From(i - 1, j - 1, Likeness.Replaced(sought[i - 1], read[j - 1])), best);
                     best = Cheaper(best, From(i, j - 1, Likeness.Added(read[j - 1])));
                     if (i > 1 && Likeness.IsJoined(sought[i - 2], sought[i - 1], read[j - 1]))
                         best = Cheaper(best, From(i - 2, j - 1, Likeness.Half));
