@@ -42,6 +42,46 @@ public class ScanTests
         return Math.Abs(seen.CenterX - x) < 4 && Math.Abs(seen.CenterY - y) < 4;
     }
 
+    /// <summary>A pen that goes over a value leaves what is printed, or a hold; one that goes where nothing was captured leaves everything.</summary>
+    [Fact]
+    public async Task What_is_scribbled_over_is_never_clear_as_something_else()
+    {
+        var vendor = Path.Combine(Repository.Samples, "port-ellery-galley");
+        var page = PdfReader.Read(await File.ReadAllBytesAsync(Directory.GetFiles(vendor, "*.pdf").Order(StringComparer.Ordinal).First(), TestContext.Current.CancellationToken))[0];
+        InvoiceScore Taken(Box? over)
+        {
+            var score = FamilyScore.Of(vendor, 1, file => Scan(file, picture => over is { } box ? Scribbled(picture, box) : picture).Result);
+            return Assert.Single(score.Invoices);
+        }
+        Assert.True(Taken(null).IsClear);
+        // Words of all kinds: of descriptions, codes, figures, units.
+        var words = page.Lines.SelectMany(line => line.Words).Where(word => word.Box.Top > page.Height * 0.35 && word.Box.Top < page.Height * 0.6).ToList();
+        var held = 0;
+        for (var at = 0; at < words.Count; at += words.Count / 9)
+        {
+            var invoice = Taken(words[at].Box);
+            Assert.False(invoice.IsFalseClear, $"“{words[at].Text}”: {string.Join(", ", invoice.Wrong)}");
+            held += invoice.IsClear ? 0 : 1;
+        }
+        Assert.InRange(held, 5, 10);
+        var beside = Taken(new Box(page.Width - 90, page.Height - 60, page.Width - 30, page.Height - 30));
+        Assert.True(beside.IsClear, beside.WhyHeld);
+    }
+
+    /// <summary>A pen's stroke from side to side, up and down, a point thick.</summary>
+    private static GreyPicture Scribbled(GreyPicture picture, Box box)
+    {
+        var dots = picture.Dots.ToArray();
+        var (scale, thick) = (picture.Dpi / 72, (int)(picture.Dpi / 72));
+        for (var x = (int)(box.Left * scale); x < (int)(box.Right * scale); x++)
+        {
+            var y = (int)(((box.Top + box.Bottom) / 2 * scale) + (Math.Sin(x / (2.5 * scale)) * box.Height * scale * 0.6));
+            for (var dot = 0; dot < thick * thick; dot++)
+                dots[((y + (dot / thick)) * picture.Width) + x + (dot % thick)] = 20;
+        }
+        return picture with { Dots = dots };
+    }
+
     /// <summary>What lies aslant is set straight by the angle that it was turned by, and rulings are found.</summary>
     [Fact]
     public async Task A_shadow_and_a_turn_leave_the_words_as_they_are()

@@ -29,6 +29,7 @@ public static class FindingWords
         [Readings.ReadingDoubt.Code] = "a picture was read in two ways",
         [Readings.ReadOnce.Code] = "a picture was not read twice alike",
         [Readings.MisreadCues.Code] = "a caption may be misread",
+        [Readings.UnreadPrint.Code] = "ink that could not be read",
         ["value-missing"] = "a value is missing",
         ["value-unreadable"] = "a value cannot be read",
         ["value-ambiguous"] = "a value is printed in two ways",

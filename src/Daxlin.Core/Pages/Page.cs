@@ -18,6 +18,9 @@ public sealed record Page(
     /// <summary>Says that its words were recognised in a picture, and not read from a text layer.</summary>
     public bool IsRecognised { get; init; }
 
+    /// <summary>Where ink stands on a picture that is part of no word: nobody has read it, whatever it says.</summary>
+    public ImmutableArray<Box> Unread { get; init; } = [];
+
     /// <summary>Takes places on it to where they stand on the picture as it came, which lies aslant; null where it lies straight.</summary>
     public PlaneMap? Straightened { get; init; }
 
@@ -77,7 +80,7 @@ public sealed record Page(
     }
 
     private Page With(ImmutableArray<Word> words) =>
-        new(Number, Width, Height, words, Strokes) { Drawn = Drawn, Unseen = Unseen, IsRecognised = IsRecognised, Straightened = Straightened };
+        new(Number, Width, Height, words, Strokes) { Drawn = Drawn, Unseen = Unseen, IsRecognised = IsRecognised, Unread = Unread, Straightened = Straightened };
 
     private static double[] Shared(Box box, int letters) => [.. Enumerable.Range(1, letters).Select(at => box.Left + (box.Width * at / letters))];
 
@@ -89,6 +92,7 @@ public sealed record Page(
     {
         Drawn = Drawn,
         IsRecognised = IsRecognised,
+        Unread = [.. Unread.Where(ink => ink.CenterX >= left && ink.CenterX < right)],
         Straightened = Straightened,
     };
 

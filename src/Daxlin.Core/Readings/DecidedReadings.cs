@@ -42,7 +42,7 @@ public static class DecidedReadings
         }
         var decided = SumsDecide.Of(captured, ChoicesOf(captured, tried));
         captured = decided.Captured with { Findings = [.. decided.Captured.Findings, .. decided.Open.Select(open => open.ToFinding(template.Reads.Currency))] };
-        return captured with { Findings = [.. captured.Findings, .. ReadOnce.Of(fitting, captured), .. MisreadCues.Suspected(fitting, captured)] };
+        return captured with { Findings = [.. captured.Findings, .. ReadOnce.Of(fitting, captured), .. MisreadCues.Suspected(fitting, captured), .. UnreadPrint.Of(fitting, captured)] };
     }
 
     /// <summary>The pages with their misread cues mended, and what is captured of them.</summary>

@@ -5,7 +5,8 @@ namespace Daxlin.Reading.Pictures;
 /// <summary>Finds the spots of ink on a page: pieces whose dots touch, as a letter's do.</summary>
 internal static class InkSpots
 {
-    private const int Dark = 150;
+    /// <summary>A dot that is darker is ink; 0 is black, 255 white.</summary>
+    public const int Dark = 150;
 
     /// <summary>The boxes around all spots, in dots.</summary>
     public static List<Box> Of(GreyPicture page)

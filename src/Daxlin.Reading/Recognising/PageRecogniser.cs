@@ -38,12 +38,13 @@ public sealed class PageRecogniser : IDisposable
         var isAslant = Math.Abs(degrees) >= LeastTurn;
         var straight = isAslant ? lit.Mapped(lit.Width, lit.Height, PlaneMap.Turning(degrees, lit.Width / 2.0, lit.Height / 2.0), lit.Dpi) : lit;
         var (clean, strokes) = Rulings.TakenOut(straight);
-        var words = new TwoReadings(engine, figures).Of(clean);
+        var (words, unread) = new TwoReadings(engine, figures).Of(clean);
         var point = clean.Point;
         return new Page(number, clean.Width * point, clean.Height * point, [.. words.SelectMany(word => word.ToWords(point))], strokes)
         {
             Straightened = isAslant ? PlaneMap.Turning(degrees, lit.Width * point / 2, lit.Height * point / 2) : null,
             IsRecognised = true,
+            Unread = [.. unread.Select(ink => new Box(ink.Left * point, ink.Top * point, ink.Right * point, ink.Bottom * point))],
         };
     }
 

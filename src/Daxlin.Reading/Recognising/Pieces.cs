@@ -23,15 +23,17 @@ internal static class Pieces
     /// <param name="words">Those that the first reading saw.</param>
     /// <param name="spots">All ink of the page, as spots.</param>
     /// <param name="height">Of the page, in dots.</param>
-    public static ImmutableArray<Piece> Of(ImmutableArray<RecognisedWord> words, List<Box> spots, int height)
+    /// <returns>The pieces; where rows of dashes or dots stand; and the usual size of the type, in dots, 0 on a page without words.</returns>
+    public static (ImmutableArray<Piece> Pieces, ImmutableArray<Box> Rows, double Usual) Of(ImmutableArray<RecognisedWord> words, List<Box> spots, int height)
     {
         var sizes = TypeSizes.Of(InkOfWords.Settled(words, spots, height));
         if (sizes.Words.IsEmpty)
-            return [];
-        var pieces = sizes.Words.Select(word => new Piece(word.Word, word.Word.Box, word.Size, word.Baseline)).Where(piece => !IsRow(piece, sizes.Usual)).ToList();
+            return ([], [], 0);
+        var all = sizes.Words.Select(word => new Piece(word.Word, word.Word.Box, word.Size, word.Baseline)).ToLookup(piece => IsRow(piece, sizes.Usual));
+        var pieces = all[false].ToList();
         var (specks, left) = Shared(pieces, spots, sizes.Usual, height);
         pieces.AddRange(Groups(left, sizes.Usual));
-        return [.. PutTogether(pieces, specks, height, sizes.Usual)];
+        return ([.. PutTogether(pieces, specks, height, sizes.Usual)], [.. all[true].Select(piece => piece.Box)], sizes.Usual);
     }
 
     /// <summary>A row of dashes or dots is a ruling that is typed.</summary>

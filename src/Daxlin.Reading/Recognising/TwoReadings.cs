@@ -16,16 +16,19 @@ internal sealed class TwoReadings(TesseractEngine engine, FigureReader figures)
     /// <summary>The second reading has to be as sure as this to count where the first saw nothing.</summary>
     private const double SureOfInk = 0.6;
 
-    public ImmutableArray<TwiceRead> Of(GreyPicture page)
+    /// <returns>The words, and the ink that is part of none, in dots.</returns>
+    public (ImmutableArray<TwiceRead> Words, ImmutableArray<Box> Unread) Of(GreyPicture page)
     {
-        var pieces = Pieces.Of([.. engine.WordsOf(page).Where(word => IsWord(word, page))], InkSpots.Of(page), page.Height);
+        var spots = InkSpots.Of(page);
+        var (pieces, rows, usual) = Pieces.Of([.. engine.WordsOf(page).Where(word => IsWord(word, page))], spots, page.Height);
         var spread = pieces.SelectMany(Spread).ToImmutableArray();
         var grid = new HeightBands<Piece>(page.Height, 40 * page.Dpi / 300, spread, piece => piece.Box);
         var again = spread.Where(piece => piece.First is not { } first || piece.HasMoreInk || MayBeFigure(first)).ToList();
         var crops = again.ConvertAll(piece => Crop(page, piece, grid));
         var read = again.Zip(figures.Read(crops).Zip(crops), (piece, second) => KeyValuePair.Create(piece, new Second(Plain(second.First.Text), second.First.Certainty, second.Second)))
             .ToDictionary(ReferenceEqualityComparer.Instance);
-        return [.. pieces.SelectMany(piece => Read(piece, read))];
+        ImmutableArray<TwiceRead> words = [.. pieces.SelectMany(piece => Read(piece, read))];
+        return (words, UnreadInk.Of(page, spots, [.. words.Select(word => word.First.Box), .. rows], usual));
     }
 
     /// <param name="Crop">What it was read from.</param>
