@@ -4,6 +4,7 @@ using Daxlin.Core.Pages;
 using Daxlin.Reading.Drawing;
 using Daxlin.Reading.Pdf;
 using Daxlin.Reading.Pdf.Content;
+using Daxlin.Reading.Recognising;
 using UglyToad.PdfPig;
 using UglyToad.PdfPig.Exceptions;
 using Page = Daxlin.Core.Pages.Page;
@@ -16,11 +17,14 @@ public static class PdfReader
 {
     /// <summary>Reads all pages.</summary>
     /// <exception cref="UnreadableException">The bytes are no PDF, or one that is encrypted, damaged, without text or too large.</exception>
-    public static ImmutableArray<Page> Read(ReadOnlyMemory<byte> bytes, ReadingLimits? limits = null) => ReadWhole(bytes, limits).Pages;
+    /// <remarks>A page that is a picture has no words here.</remarks>
+    public static ImmutableArray<Page> Read(ReadOnlyMemory<byte> bytes, ReadingLimits? limits = null) =>
+        ReadWhole(bytes, limits) is var read && read.Pages.All(page => page.Words.IsEmpty)
+            ? throw new PicturesUnreadException(read.Pictured, read.Pages) : read.Pages;
 
-    /// <summary>Reads all pages, and the files that are attached to the document.</summary>
-    /// <exception cref="UnreadableException">As for <see cref="Read"/>.</exception>
-    public static (ImmutableArray<Page> Pages, ImmutableArray<AttachedFile> Attached) ReadWhole(ReadOnlyMemory<byte> bytes, ReadingLimits? limits = null)
+    /// <summary>Reads all pages, those without words as well; the files that are attached to the document; and which of the pages are pictures.</summary>
+    /// <exception cref="UnreadableException">The bytes are no PDF, or one that is encrypted, damaged or too large.</exception>
+    public static (ImmutableArray<Page> Pages, ImmutableArray<AttachedFile> Attached, ImmutableArray<PicturedPage> Pictured) ReadWhole(ReadOnlyMemory<byte> bytes, ReadingLimits? limits = null)
     {
         limits ??= ReadingLimits.Usual;
         if (bytes.Length == 0)
@@ -58,7 +62,7 @@ public static class PdfReader
         };
     }
 
-    private static (ImmutableArray<Page> Pages, ImmutableArray<AttachedFile> Attached) ReadDocument(ReadOnlyMemory<byte> bytes, ReadingLimits limits)
+    private static (ImmutableArray<Page> Pages, ImmutableArray<AttachedFile> Attached, ImmutableArray<PicturedPage> Pictured) ReadDocument(ReadOnlyMemory<byte> bytes, ReadingLimits limits)
     {
         var filters = new LimitedFilters(limits);
         var options = new ParsingOptions
@@ -80,24 +84,39 @@ public static class PdfReader
         var objects = new PdfObjects(document.Structure.TokenScanner, document.Structure.FilterProvider, filters);
         DrawnPageFactory.AddTo(document, options, objects, limits);
         var pages = ImmutableArray.CreateBuilder<Page>(document.NumberOfPages);
+        var pictured = new List<(PicturedPage Page, bool Is)>();
         var store = new WordStore();
         for (var number = 1; number <= document.NumberOfPages; number++)
         {
-            pages.Add(PageOf(document.GetPage<DrawnPage>(number), store));
+            var drawn = document.GetPage<DrawnPage>(number);
+            pages.Add(PageOf(drawn, store));
+            pictured.Add((new PicturedPage(number, drawn.Width, drawn.Height), IsPicture(drawn, pages[^1])));
             if (filters.Refusal is { } refusal)
                 throw refusal;
-        }
-        if (pages.All(page => page.Words.IsEmpty))
-        {
-            var unseen = pages.SelectMany(page => page.Unseen).ToLookup(word => word.Why).MaxBy(alike => alike.Count());
-            throw new UnreadableException("no-text", unseen is null
-                ? "The PDF holds pictures but no text (a scan): it needs text recognition, which is not set up yet."
-                : $"Nobody sees the text that the PDF holds: it is {UnseenWord.Says(unseen.Key)}. What is seen is a picture (a scan): it needs text recognition, which is not set up yet.");
         }
         var attached = AttachedFiles.Of(document.Structure.Catalog.CatalogDictionary, objects);
         if (filters.Refusal is { } packed)
             throw packed;
-        return (pages.DrainToImmutable(), attached);
+        var hasWords = pages.Any(page => !page.Words.IsEmpty);
+        // Where nothing has words, letters may be drawn as areas.
+        return (pages.DrainToImmutable(), attached, hasWords ? [.. pictured.Where(one => one.Is).Select(one => one.Page)] : [.. pictured.Select(one => one.Page)]);
+    }
+
+    /// <summary>A page with fewer words than this is a picture if pictures cover it: a scanner's imprint, a stamp of the day it came.</summary>
+    private const int FewWords = 15;
+
+    /// <summary>So much of a page is covered by the picture that it is, or by the strips of it.</summary>
+    private const double MostlyPicture = 0.5;
+
+    /// <summary>So much is covered by a picture that says something where nothing else does.</summary>
+    private const double PartlyPicture = 0.2;
+
+    private static bool IsPicture(DrawnPage drawn, Page page)
+    {
+        if (page.Words.Length >= FewWords)
+            return false;
+        var covered = drawn.Covers.Where(cover => cover.Picture is not null).Sum(cover => cover.Bounds.Width * cover.Bounds.Height);
+        return covered > (page.Words.IsEmpty ? PartlyPicture : MostlyPicture) * drawn.Width * drawn.Height;
     }
 
     /// <summary>The array behind the bytes where it is theirs alone; the library takes nothing else.</summary>

@@ -1,7 +1,7 @@
 namespace Daxlin.Reading;
 
 /// <summary>A document cannot be read; the message is a sentence for a clerk.</summary>
-public sealed class UnreadableException : Exception
+public class UnreadableException : Exception
 {
     public UnreadableException(string code, string message, Exception? inner = null) : base(message, inner) => Code = code;
 

@@ -96,6 +96,7 @@ public static class ServiceHost
             builder.Services.AddSingleton(_ => new ReaderPool(typeof(ServiceHost).Assembly.Location));
         else
             builder.Services.AddSingleton(readers);
+        builder.Services.AddSingleton<RecognitionProgress>();
         builder.Services.AddSingleton<ReadingProcesses>();
         builder.Services.AddSingleton<StorageState>();
         builder.Services.AddSingleton<DocumentCapture>();

@@ -6,6 +6,7 @@ using Daxlin.Core.Checks;
 using Daxlin.Core.Pages;
 using Daxlin.Core.Recognition;
 using Daxlin.Core.Templates.Json;
+using Daxlin.Reading.Recognising;
 using Daxlin.Testing;
 
 namespace Daxlin.Reading.Tests;
@@ -183,7 +184,7 @@ public sealed class UnseenTextTests
     [InlineData("08-layer-off.pdf", "in a layer that is off")]
     public void A_picture_with_hidden_text_is_a_scan_and_says_so(string file, string says)
     {
-        var refused = Assert.Throws<UnreadableException>(() => Capture(file));
+        var refused = Assert.Throws<PicturesUnreadException>(() => Capture(file));
         Assert.Equal("no-text", refused.Code);
         Assert.Contains($"Nobody sees the text that the PDF holds: it is {says}.", refused.Message, StringComparison.Ordinal);
     }

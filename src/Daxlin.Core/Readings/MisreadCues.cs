@@ -217,7 +217,7 @@ internal static class MisreadCues
                 if (place is null)
                 {
                     // "Deadline" without its colon, or a date with a wrong letter: the cue is there, and nothing beside it that could be taken.
-                    if (captured.Template.Fields.Any(rule => rule.Name == about) && captured.Find(about) is null && cue.PlacesOn(page) is [var there, ..] && !page.Lines[there.Line].Words.All(IsSure) && told.Add(about))
+                    if (captured.Template.Fields.Any(rule => rule.Name == about) && captured.Find(about) is null && cue.PlacesOn(page).Any(there => MayHaveValue(page, there)) && told.Add(about))
                         yield return Finding.Hold(Code, $"{ValueNames.SpokenFirst(about)}: “{cue.Spellings[0]}” stands on page {page.Number}, and nothing was captured for it. Look at the print and enter what it says, or accept this if there is nothing.", about);
                     continue;
                 }
@@ -230,6 +230,20 @@ internal static class MisreadCues
             }
         }
     }
+
+    /// <summary>Says that figures stand where the value of a cue would: in a sentence that mentions a delivery there is none behind it.</summary>
+    private static bool MayHaveValue(Page page, CuePlace there)
+    {
+        var line = page.Lines[there.Line];
+        if (line.Words.All(IsSure))
+            return false;
+        var cue = Box.Around(line.Words[there.FirstWord..(there.LastWord + 1)].Select(word => word.Box));
+        var place = new Box(cue.Left - cue.Height, cue.Top - (0.3 * cue.Height), page.Width, cue.Bottom + (3 * cue.Height));
+        return page.Unread.Any(place.HoldsCenterOf)
+            || page.Words.Any(word => place.HoldsCenterOf(word.Box) && (word.Box.Left > cue.Right || word.Box.Top > cue.CenterY) && (HasFigure(word.Text) || word.Reading?.Others.Any(HasFigure) == true));
+    }
+
+    private static bool HasFigure(string text) => text.Any(char.IsAsciiDigit);
 
     /// <summary>What is found by a pattern alone and was not: one misread letter is enough, and nothing says where it would stand.</summary>
     private static IEnumerable<Finding> Unmatched(ImmutableArray<Page> pages, CapturedInvoice captured) =>

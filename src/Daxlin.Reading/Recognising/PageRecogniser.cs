@@ -12,6 +12,20 @@ public sealed class PageRecogniser : IDisposable
 
     private PageRecogniser(TesseractEngine engine, FigureReader figures) => (this.engine, this.figures) = (engine, figures);
 
+    /// <summary>For all languages in Latin script where the model of the script is there; else for English.</summary>
+    /// <exception cref="RecognitionMissingException">As for the other.</exception>
+    public static PageRecogniser Start()
+    {
+        try
+        {
+            return Start("Latin");
+        }
+        catch (RecognitionMissingException)
+        {
+            return Start("eng");
+        }
+    }
+
     /// <param name="languages">As Tesseract names them, parted by +: <c>eng+deu</c>.</param>
     /// <exception cref="RecognitionMissingException">What it needs is not on this machine.</exception>
     public static PageRecogniser Start(string languages)

@@ -14,9 +14,14 @@ public sealed record GroupToGive(string? Group);
 /// <param name="Invoices">How many invoices in each state.</param>
 /// <param name="Revision">Counts changes of its group and of what it is to come to; giving it to a group says by If-Match which one was seen.</param>
 /// <param name="Group">Whose it is; empty if it is nobody's in particular.</param>
+/// <param name="Recognising">How far the pages of its scans are that this service is at; null if it is at none.</param>
 /// <param name="UnplacedVendors">Of how many vendors the unplaced ones look to be: so many templates would place them.</param>
 public sealed record BatchSummary(
-    int Id, string Name, DateTime CreatedAt, int Documents, int Waiting, int Unreadable, InvoiceCounts Invoices, int UnplacedVendors, string Group, int Revision);
+    int Id, string Name, DateTime CreatedAt, int Documents, int Waiting, int Unreadable, InvoiceCounts Invoices, int UnplacedVendors, string Group, int Revision, PagesUnderWay? Recognising);
+
+/// <summary>Pages of scans that are being recognised at the moment.</summary>
+/// <param name="Done">How many of them are.</param>
+public sealed record PagesUnderWay(int Done, int Of);
 
 /// <summary>How many invoices there are in each state.</summary>
 public sealed record InvoiceCounts(int Unplaced, int Held, int Clear, int Approved, int Posted, int Returned)

@@ -42,28 +42,28 @@ internal static class BatchEndpoints
             .WithSummary("The batch's counts as server-sent events, each time they change, until nothing waits.");
     }
 
-    private static async Task<Ok<List<BatchSummary>>> List([AsParameters] ListPage page, HttpContext context, DaxlinDb db, CancellationToken cancel)
+    private static async Task<Ok<List<BatchSummary>>> List([AsParameters] ListPage page, HttpContext context, DaxlinDb db, RecognitionProgress recognition, CancellationToken cancel)
     {
         var before = page.AfterNumber ?? int.MaxValue;
         var batches = await page.Of(
             db.Batches.Where(batch => batch.Id < before).OrderByDescending(batch => batch.Id), batch => Text(batch.Id), context, cancel);
-        return TypedResults.Ok(await BatchCounts.Of(db, batches, cancel));
+        return TypedResults.Ok(await BatchCounts.Of(db, batches, recognition, cancel));
     }
 
-    private static async Task<Results<Ok<BatchSummary>, ProblemHttpResult>> Show(int id, DaxlinDb db, CancellationToken cancel) =>
-        await Find(id, db, cancel) is { } batch ? TypedResults.Ok(batch) : Problem.NotThere($"batch {id}");
+    private static async Task<Results<Ok<BatchSummary>, ProblemHttpResult>> Show(int id, DaxlinDb db, RecognitionProgress recognition, CancellationToken cancel) =>
+        await Find(id, db, recognition, cancel) is { } batch ? TypedResults.Ok(batch) : Problem.NotThere($"batch {id}");
 
-    private static async Task<BatchSummary?> Find(int id, DaxlinDb db, CancellationToken cancel) =>
+    private static async Task<BatchSummary?> Find(int id, DaxlinDb db, RecognitionProgress recognition, CancellationToken cancel) =>
         await db.Batches.SingleOrDefaultAsync(batch => batch.Id == id, cancel) is { } batch
-            ? (await BatchCounts.Of(db, [batch], cancel))[0] : null;
+            ? (await BatchCounts.Of(db, [batch], recognition, cancel))[0] : null;
 
     private static async Task<Results<Ok<BatchSummary>, Created<BatchSummary>, ProblemHttpResult>> Open(
-        BatchToOpen wanted, HttpContext context, OpeningBatch opening, DaxlinDb db, CancellationToken cancel)
+        BatchToOpen wanted, HttpContext context, OpeningBatch opening, DaxlinDb db, RecognitionProgress recognition, CancellationToken cancel)
     {
         var (batch, isNew, refused) = await opening.Do(wanted.Name, wanted.Group, context.User, cancel);
         if (batch is null)
             return refused!.ToProblem();
-        var shown = (await Find(batch.Id, db, cancel))!;
+        var shown = (await Find(batch.Id, db, recognition, cancel))!;
         return isNew ? TypedResults.Created($"/api/v1/batches/{batch.Id}", shown) : TypedResults.Ok(shown);
     }
 
@@ -85,10 +85,10 @@ internal static class BatchEndpoints
             batch => stating.Do(batch, wanted, actor.Name, cancel), batch => BatchSheets.Of(batch, db, cancel), cancel);
 
     private static Task<Results<Ok<BatchSummary>, ProblemHttpResult>> GiveGroup(
-        int id, GroupToGive wanted, HttpRequest request, Actor actor, GivingGroup giving, DaxlinDb db, WriteTurn turn, CancellationToken cancel) =>
+        int id, GroupToGive wanted, HttpRequest request, Actor actor, GivingGroup giving, DaxlinDb db, RecognitionProgress recognition, WriteTurn turn, CancellationToken cancel) =>
         Bound.Do<Batch, BatchSummary>(
             id, "batch", db, turn, request, _ => "This batch was changed since it was shown. Look at it again.",
-            batch => giving.Do(batch, HistoryStreams.Batch(id), wanted.Group, actor, cancel), async batch => (await Find(batch.Id, db, cancel))!, cancel);
+            batch => giving.Do(batch, HistoryStreams.Batch(id), wanted.Group, actor, cancel), async batch => (await Find(batch.Id, db, recognition, cancel))!, cancel);
 
     private static async Task<Results<Ok<List<BatchDocument>>, ProblemHttpResult>> Documents(
         int id, [AsParameters] ListPage page, HttpContext context, DaxlinDb db, CancellationToken cancel)
@@ -134,7 +134,7 @@ internal static class BatchEndpoints
         $"One upload takes at most {MostFiles} files and {LargestUpload >> 30} GB; send the rest in another.");
 
     private static async Task<Results<Ok<BatchSummary>, ProblemHttpResult>> Recapture(
-        int id, DaxlinDb db, WriteTurn turn, CaptureQueue queue, BatchEvents events, CancellationToken cancel)
+        int id, DaxlinDb db, WriteTurn turn, CaptureQueue queue, BatchEvents events, RecognitionProgress recognition, CancellationToken cancel)
     {
         if (!await db.Batches.AnyAsync(batch => batch.Id == id, cancel))
             return Problem.NotThere($"batch {id}");
@@ -155,11 +155,11 @@ internal static class BatchEndpoints
                 queue.Add(id, intake.Id);
         }
         events.Moved(id);
-        return TypedResults.Ok((await Find(id, db, cancel))!);
+        return TypedResults.Ok((await Find(id, db, recognition, cancel))!);
     }
 
     private static async Task<Results<ServerSentEventsResult<BatchSummary>, ProblemHttpResult>> Events(
-        int id, IDbContextFactory<DaxlinDb> databases, BatchEvents events, IHostApplicationLifetime lifetime, TimeProvider clock, CancellationToken cancel)
+        int id, IDbContextFactory<DaxlinDb> databases, BatchEvents events, RecognitionProgress recognition, IHostApplicationLifetime lifetime, TimeProvider clock, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         if (!await db.Batches.AnyAsync(batch => batch.Id == id, cancel))
@@ -169,7 +169,7 @@ internal static class BatchEndpoints
             async looks =>
             {
                 await using var now = await databases.CreateDbContextAsync(looks);
-                return await Find(id, now, looks);
+                return await Find(id, now, recognition, looks);
             },
             batch => batch.Waiting == 0, clock, lifetime, cancel));
     }

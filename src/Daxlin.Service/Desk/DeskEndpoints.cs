@@ -44,7 +44,7 @@ internal static partial class DeskEndpoints
         var others = await db.Invoices.Where(invoice => newest.Contains(invoice.Id) && !own.Contains(invoice.Intake.Sha256))
             .OrderByDescending(invoice => invoice.Id).Take(MostOthers).Select(invoice => new { invoice.Intake.Sha256, invoice.Intake.FileName }).ToListAsync(cancel);
         return await Answer(
-            new DeskTask(null, wanted.Vendor, found, [.. others.Select(one => new DeskDocument(documents.PathOf(one.Sha256), one.Sha256, one.FileName))])
+            new DeskTask(null, wanted.Vendor, found, [.. others.Select(one => DeskDocument.Of(documents, one.Sha256, one.FileName))])
             {
                 TakenNames = [.. await db.Templates.Select(template => template.Name).Distinct().ToListAsync(cancel)],
             },
@@ -115,7 +115,7 @@ internal static partial class DeskEndpoints
         var found = hashes.Distinct().Select(hash => names.FirstOrDefault(name => name.Sha256 == hash)).ToList();
         if (found.Exists(one => one is null))
             return ([], Problem.NotThere("such document"));
-        return ([.. found.Select(one => new DeskDocument(documents.PathOf(one!.Sha256), one.Sha256, one.FileName))], null);
+        return ([.. found.Select(one => DeskDocument.Of(documents, one!.Sha256, one.FileName))], null);
     }
 
     /// <summary>The document that is pointed at, and those on which it is proved.</summary>

@@ -16,17 +16,17 @@ internal static class DeskPages
     /// <returns>What was read of it, and how many bytes the document has.</returns>
     public static (ReadDocument Read, int Size) Of(DeskDocument document)
     {
-        var bytes = KeptBytes.Of(document.Path, document.Sha256);
+        var size = KeptBytes.Of(document.Path, document.Sha256).Length;
         var (node, count) = (Kept.First, 0);
         while (node is not null && node.Value.Sha256 != document.Sha256)
             node = node.Next;
         if (node is not null)
             Kept.Remove(node);
-        Kept.AddFirst(node?.Value ?? (document.Sha256, DocumentReader.Read(bytes)));
+        Kept.AddFirst(node?.Value ?? (document.Sha256, KeptBytes.Read(document.Path, document.Sha256, document.Recognised)));
         foreach (var kept in Kept)
             count += kept.Read.Pages.Length;
         for (; count > Most && Kept.Count > 1; Kept.RemoveLast())
             count -= Kept.Last!.Value.Read.Pages.Length;
-        return (Kept.First!.Value.Read, bytes.Length);
+        return (Kept.First!.Value.Read, size);
     }
 }

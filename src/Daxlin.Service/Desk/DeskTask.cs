@@ -3,6 +3,7 @@ using Daxlin.Core.Corrections;
 using Daxlin.Core.Drafting;
 using Daxlin.Core.Values;
 using Daxlin.Service.Invoices;
+using Daxlin.Service.Storage;
 
 namespace Daxlin.Service.Desk;
 
@@ -45,5 +46,9 @@ internal sealed record PointedRows(int Page, BoxRecord? Box, RowMeaning What, st
 
 /// <summary>A document in the store.</summary>
 /// <param name="Path">Where its bytes are.</param>
+/// <param name="Recognised">The folder of what was recognised of its pages.</param>
 /// <param name="File">Its name as received.</param>
-internal sealed record DeskDocument(string Path, string Sha256, string File);
+internal sealed record DeskDocument(string Path, string Sha256, string Recognised, string File)
+{
+    public static DeskDocument Of(DocumentStore documents, string sha256, string file) => new(documents.PathOf(sha256), sha256, documents.RecognisedOf(sha256), file);
+}

@@ -7,6 +7,7 @@ using Daxlin.Core.Recognition;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Templates.Json;
 using Daxlin.Reading;
+using Daxlin.Reading.Recognising;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Templates;
@@ -86,7 +87,7 @@ internal static class DeskWork
             {
                 samples.Add(new Sample(document.File, DeskPages.Of(document).Read.Pages));
             }
-            catch (UnreadableException)
+            catch (UnreadableException error) when (error is not PicturesUnreadException)
             {
                 // Told where it was taken in.
             }
@@ -108,7 +109,7 @@ internal static class DeskWork
                     var (read, size) = DeskPages.Of(document);
                     invoices.AddRange(TriedInvoices.Of(Of(document, size), read, templates));
                 }
-                catch (UnreadableException error)
+                catch (UnreadableException error) when (error is not PicturesUnreadException)
                 {
                     unreadable.Add(new UnreadableFile(document.File, error.Code, error.Message));
                 }
@@ -126,7 +127,7 @@ internal static class DeskWork
         {
             return read();
         }
-        catch (UnreadableException error)
+        catch (UnreadableException error) when (error is not PicturesUnreadException)
         {
             throw new UnreadableException(error.Code, $"{file}: {error.Message}");
         }

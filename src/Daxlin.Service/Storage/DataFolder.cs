@@ -29,6 +29,10 @@ public sealed partial class DataFolder
 
     public string Database => Path.Combine(Root, "daxlin.db");
     public string Documents => Path.Combine(Root, "documents");
+
+    /// <summary>Pages that were recognised in pictures. Nothing is lost with it but time, so no backup holds it; the number goes up when pages are to be recognised anew by a later release.</summary>
+    public string Recognised => Path.Combine(Root, "recognised", "1");
+
     public string Incoming => Path.Combine(Own, "incoming");
     public string Secrets => Path.Combine(Root, "secrets");
 

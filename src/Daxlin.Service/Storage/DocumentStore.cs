@@ -51,6 +51,9 @@ public sealed class DocumentStore(DataFolder folder)
 
     public string PathOf(string sha256) => Path.Combine(folder.Documents, sha256[..2], sha256);
 
+    /// <summary>The folder of what was recognised of a document's pages, if any of them are pictures; what is not there is recognised again.</summary>
+    public string RecognisedOf(string sha256) => Path.Combine(folder.Recognised, sha256[..2], sha256);
+
     /// <summary>The first bytes of a kept document, by which its form is told.</summary>
     public async Task<ReadOnlyMemory<byte>> BeginningOf(string sha256, CancellationToken cancel)
     {

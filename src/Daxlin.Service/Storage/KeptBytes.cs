@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using Daxlin.Reading;
+using Daxlin.Reading.Recognising;
 
 namespace Daxlin.Service.Storage;
 
@@ -19,6 +20,23 @@ internal static class KeptBytes
             throw Fault(DocumentStore.FaultMissing(sha256));
         }
         return Convert.ToHexStringLower(SHA256.HashData(bytes)) == sha256 ? bytes : throw Fault(DocumentStore.FaultAltered(sha256));
+    }
+
+    /// <summary>Reads a kept document, with what was recognised of it.</summary>
+    /// <param name="recognised">The folder of its recognised pages.</param>
+    /// <exception cref="PicturesUnreadException">Pages of it have to be recognised first.</exception>
+    /// <exception cref="UnreadableException">As for <see cref="Of"/>, or it cannot be read.</exception>
+    public static ReadDocument Read(string path, string sha256, string recognised)
+    {
+        var bytes = Of(path, sha256);
+        try
+        {
+            return DocumentReader.Read(bytes, new RecognisedPages(recognised));
+        }
+        catch (PicturesUnreadException error)
+        {
+            throw new PicturesUnreadException(error.Pages) { Document = sha256 };
+        }
     }
 
     private static UnreadableException Fault((string Code, string Sentence) fault) => new(fault.Code, fault.Sentence);

@@ -64,7 +64,7 @@ public sealed class TaughtTemplates(DaxlinDb db, DocumentStore documents, Readin
     private async Task<TaughtChangeRecord?> Change(RepeatedCorrection repeated, string document, Dictionary<int, Invoice> rows, CancellationToken cancel)
     {
         var own = repeated.Of.Select(once => rows[once.Invoice]).ToList();
-        var task = new DeskTask(document, null, [.. own.Select(row => new DeskDocument(documents.PathOf(row.Intake.Sha256), row.Intake.Sha256, row.Intake.FileName))], [])
+        var task = new DeskTask(document, null, [.. own.Select(row => DeskDocument.Of(documents, row.Intake.Sha256, row.Intake.FileName))], [])
         {
             Repeated = new RepeatedTask(repeated, [.. own.Select(row => (row.FirstPage, row.LastPage)).Select(pages => new PageSpan(pages.FirstPage, pages.LastPage))]),
         };

@@ -15,7 +15,7 @@ internal static class DocumentWords
         var (file, only) = (arguments[0], arguments.Length > 1 ? int.Parse(arguments[1], System.Globalization.CultureInfo.InvariantCulture) : 0);
         try
         {
-            var read = DocumentReader.Read(File.ReadAllBytes(file));
+            var read = FileRecognition.Read(file, File.ReadAllBytes(file));
             var pages = read.Pages;
             if (arguments.Length > 2 && read.Plain is not null)
                 throw new PictureException("An electronic invoice has no print that words could be drawn on; ask for its words without a picture.");

@@ -22,8 +22,8 @@ internal static class FileDraft
     {
         try
         {
-            var samples = files.Select(file => (File: Path.GetFileName(file), Bytes: File.ReadAllBytes(file)))
-                .Select(one => (one.File, one.Bytes, Pages: DeskWork.Named(one.File, () => PdfReader.Read(one.Bytes)))).ToList();
+            var samples = files.Select(file => (Path: file, File: Path.GetFileName(file), Bytes: File.ReadAllBytes(file)))
+                .Select(one => (one.File, one.Bytes, Pages: DeskWork.Named(one.File, () => FileRecognition.Read(one.Path, one.Bytes).Pages))).ToList();
             var draft = Drafter.Draft([.. samples.Select(one => new Sample(one.File, one.Pages))], vendor);
             return new DraftOfFiles(DeskWork.Record(draft, [.. samples.Select(one => (
                 new InvoiceDocument(one.File, Convert.ToHexStringLower(SHA256.HashData(one.Bytes)), one.Bytes.Length, default), one.Pages.Length))]), null);

@@ -56,7 +56,7 @@ internal static class TemplateTrial
         try
         {
             var document = new InvoiceDocument(Path.GetFileName(file), Convert.ToHexStringLower(SHA256.HashData(bytes)), bytes.Length, default);
-            return (new TriedDocument(document, DocumentReader.Read(bytes)), null);
+            return (new TriedDocument(document, FileRecognition.Read(file, bytes)), null);
         }
         catch (UnreadableException error)
         {

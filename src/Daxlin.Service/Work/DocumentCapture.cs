@@ -23,7 +23,7 @@ public sealed class DocumentCapture(
             using var span = Measures.Spans.StartActivity("capture document")?.SetTag("daxlin.intake", intakeId).SetTag("daxlin.batch", intake.BatchId);
             try
             {
-                var outcome = await measures.Step("read", () => processes.Capture(intake.Sha256, facts, intake.Attempts > 0, chosen, cancel));
+                var outcome = await measures.Step("read", () => processes.Capture(intake.Sha256, facts, intake.Attempts > 0, chosen, cancel, moved: () => events.Moved(intake.BatchId)));
                 if (await measures.Step("store", () => Store(intakeId, intake.Round, outcome, cancel)))
                     measures.AddCaptured();
             }

@@ -14,11 +14,17 @@ public sealed class ReaderPool(string program) : IDisposable
 
     private readonly ConcurrentBag<Reader> idle = [];
 
+    /// <summary>Those that recognise pictures: they hold the recognisers' models, which the others need not.</summary>
+    private readonly ConcurrentBag<Reader> idleRecognisers = [];
+
+    private ConcurrentBag<Reader> Idle(bool isRecogniser) => isRecogniser ? idleRecognisers : idle;
+
     /// <summary>One that waits, or a new one.</summary>
     /// <param name="log">Takes what it says on its error output until it is given back.</param>
-    internal Reader Take(ILogger log)
+    /// <param name="isRecogniser">Says that it is to recognise a picture.</param>
+    internal Reader Take(ILogger log, bool isRecogniser)
     {
-        while (idle.TryTake(out var kept))
+        while (Idle(isRecogniser).TryTake(out var kept))
         {
             if (!kept.HasEnded)
             {
@@ -31,12 +37,12 @@ public sealed class ReaderPool(string program) : IDisposable
     }
 
     /// <summary>Keeps one that did its work for the next.</summary>
-    internal void GiveBack(Reader reader)
+    internal void GiveBack(Reader reader, bool isRecogniser)
     {
         if (reader.HasServed)
             reader.Dispose();
         else
-            idle.Add(reader);
+            Idle(isRecogniser).Add(reader);
     }
 
     private Reader Start(ILogger log)
@@ -62,12 +68,17 @@ public sealed class ReaderPool(string program) : IDisposable
         start.Environment["DOTNET_gcConcurrent"] = "0";
         // No door for tools that look into it: it is to have none.
         start.Environment["DOTNET_EnableDiagnostics"] = "0";
+        // Pages are recognised side by side, each by one processor: threads within one page only wait for each other.
+        start.Environment["OMP_THREAD_LIMIT"] = "1";
         return new Reader(Process.Start(start) ?? throw new InvalidOperationException("The reading process could not be started."), log);
     }
 
     public void Dispose()
     {
-        while (idle.TryTake(out var reader))
-            reader.Dispose();
+        foreach (var waiting in new[] { idle, idleRecognisers })
+        {
+            while (waiting.TryTake(out var reader))
+                reader.Dispose();
+        }
     }
 }

@@ -8,6 +8,8 @@ using Daxlin.Core.Templates.Json;
 using Daxlin.Core.Sources;
 using Daxlin.Reading;
 using Daxlin.Reading.Containers;
+using Daxlin.Reading.Pictures;
+using Daxlin.Reading.Recognising;
 using Daxlin.Service.Desk;
 using Daxlin.Service.Documents;
 using Daxlin.Service.Storage;
@@ -59,7 +61,9 @@ internal sealed class ReaderProcess
                 return DoForDesk(desk, task.Result);
             if (task.Unpack is { } unpack)
                 return DoUnpack(unpack, task);
-            var document = DocumentReader.Read(KeptBytes.Of(task.Document, task.Sha256));
+            if (task.Recognise is { } recognise)
+                return DoRecognise(recognise, task);
+            var document = KeptBytes.Read(task.Document, task.Sha256, task.Recognised);
             var pages = document.Pages;
             using var result = new FileStream(task.Result, FileMode.Create, FileAccess.Write);
             if (task.Facts is null)
@@ -74,6 +78,10 @@ internal sealed class ReaderProcess
             JsonSerializer.Serialize(result, new DocumentOutcome(pages.Length, [.. invoices.Select(taken => InvoiceOutcome.Of(taken, of => versions.GetValueOrDefault(of.Name)))]), DocumentOutcome.Json);
             return result.Length <= LargestResult ? ReadingAnswer.Done
                 : new("too-large", $"The document has more item rows than one invoice can: what was captured of it takes {result.Length >> 20} MB, and {LargestResult >> 20} MB are the most.");
+        }
+        catch (PicturesUnreadException error)
+        {
+            return new(error.Code, error.Message) { Pictured = error.Pages, Sha256 = error.Document };
         }
         catch (UnreadableException error)
         {
@@ -97,6 +105,26 @@ internal sealed class ReaderProcess
             // A fault of Daxlin's own: the service logs what stands on the error output, and nothing else is disturbed.
             Console.Error.WriteLine(error.ToString().ReplaceLineEndings(" "));
             return new("failed", "Daxlin failed on this document; the log has the details. Its bytes are kept.");
+        }
+    }
+
+    private PageRecogniser? recogniser;
+
+    /// <summary>The recognisers take a second to be started and are kept; a process that recognises does nothing else.</summary>
+    private ReadingAnswer DoRecognise(RecogniseTask recognise, ReadingTask task)
+    {
+        try
+        {
+            var picture = recognise.Dpi > 0 ? GreyPicture.OfPgm(File.ReadAllBytes(task.Document), recognise.Dpi)
+                : PictureFile.Page(KeptBytes.Of(task.Document, task.Sha256), recognise.Number);
+            var page = (recogniser ??= PageRecogniser.Start()).Recognise(recognise.Number, picture);
+            using var result = new FileStream(task.Result, FileMode.Create, FileAccess.Write);
+            RecognisedPages.Write(result, page);
+            return ReadingAnswer.Done;
+        }
+        catch (RecognitionMissingException error)
+        {
+            return new(RecognitionMissingException.Code, error.Message);
         }
     }
 

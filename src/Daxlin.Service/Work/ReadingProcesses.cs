@@ -3,6 +3,8 @@ using System.Text.Json;
 using Daxlin.Core.Capture;
 using Daxlin.Reading;
 using Daxlin.Reading.Containers;
+using Daxlin.Reading.Pictures;
+using Daxlin.Reading.Recognising;
 using Daxlin.Service.Desk;
 using Daxlin.Service.Operation;
 using Daxlin.Service.Storage;
@@ -11,7 +13,7 @@ using Daxlin.Service.Templates;
 namespace Daxlin.Service.Work;
 
 /// <summary>Reads and captures documents in processes of their own, and keeps those processes for the next document.</summary>
-public sealed class ReadingProcesses(ReaderPool pool, DataFolder folder, DocumentStore documents, TemplateShelf shelf, Measures measures, ILogger<ReadingProcesses> log) : IDisposable
+public sealed class ReadingProcesses(ReaderPool pool, DataFolder folder, DocumentStore documents, TemplateShelf shelf, RecognitionProgress recognition, Measures measures, ILogger<ReadingProcesses> log) : IDisposable
 {
     /// <summary>How long one document may take before it is set aside.</summary>
     public static readonly TimeSpan Patience = TimeSpan.FromSeconds(60);
@@ -22,27 +24,28 @@ public sealed class ReadingProcesses(ReaderPool pool, DataFolder folder, Documen
     /// <summary>Recognises, captures and checks a document by the newest templates.</summary>
     /// <param name="isSuspect">Says that a process died on it before: nothing else is worked on beside it.</param>
     /// <param name="chosen">What persons said of its invoices' templates.</param>
+    /// <param name="moved">Told of each page that was recognised.</param>
     /// <param name="draft">A template to be used in the place of the one of its name, for a rehearsal.</param>
     /// <exception cref="UnreadableException">The document cannot be read, or its reading did not come to an end.</exception>
-    internal Task<DocumentOutcome> Capture(string sha256, DocumentFacts facts, bool isSuspect, ImmutableArray<ChosenPages> chosen, CancellationToken cancel, string? draft = null) => InPlaces(
+    internal Task<DocumentOutcome> Capture(string sha256, DocumentFacts facts, bool isSuspect, ImmutableArray<ChosenPages> chosen, CancellationToken cancel, string? draft = null, Action? moved = null) => WithPictures(() => InPlaces(
         isSuspect ? Environment.ProcessorCount : 1,
         async () =>
         {
             using var templates = await shelf.Newest(cancel);
             return await Result(
-                new ReadingTask(documents.PathOf(sha256), sha256, folder.NewPart(), facts, templates.Path) { Draft = draft, Chosen = chosen },
+                TaskOf(sha256) with { Facts = facts, Templates = templates.Path, Draft = draft, Chosen = chosen },
                 async stream => (await JsonSerializer.DeserializeAsync<DocumentOutcome>(stream, DocumentOutcome.Json, cancel))!, cancel);
-        }, cancel);
+        }, cancel), cancel, moved);
 
     /// <summary>The pages of a document with their words, as JSON, handed to <paramref name="take"/>.</summary>
     /// <exception cref="UnreadableException">The document cannot be read, or its reading did not come to an end.</exception>
     internal Task Words(string sha256, Func<Stream, Task> take, CancellationToken cancel) =>
-        Handed(new ReadingTask(documents.PathOf(sha256), sha256, folder.NewPart(), null, null), take, cancel);
+        WithPictures(() => Handed(TaskOf(sha256), take, cancel), cancel);
 
     /// <summary>A template drafted or tried, as JSON, handed to <paramref name="take"/>.</summary>
     /// <exception cref="UnreadableException">A document cannot be read, or the work did not come to an end.</exception>
     internal Task Desk(DeskTask task, Func<Stream, Task> take, CancellationToken cancel) =>
-        Handed(new ReadingTask("", "", folder.NewPart(), null, null) { Desk = task }, take, cancel);
+        WithPictures(() => Handed(new ReadingTask("", "", folder.NewPart(), null, null) { Desk = task }, take, cancel), cancel);
 
     /// <summary>What stands in an archive or a message.</summary>
     /// <param name="name">What it was called.</param>
@@ -53,9 +56,71 @@ public sealed class ReadingProcesses(ReaderPool pool, DataFolder folder, Documen
     {
         var found = ImmutableArray<FoundFile>.Empty;
         await Handed(
-            new ReadingTask(documents.PathOf(sha256), sha256, folder.NewPart(), null, null) { Unpack = new UnpackTask(name, into, covers) },
+            TaskOf(sha256) with { Unpack = new UnpackTask(name, into, covers) },
             async stream => found = await JsonSerializer.DeserializeAsync<ImmutableArray<FoundFile>>(stream, JsonSerializerOptions.Web, cancel), cancel);
         return found;
+    }
+
+    private ReadingTask TaskOf(string sha256) => new(documents.PathOf(sha256), sha256, folder.NewPart(), null, null) { Recognised = documents.RecognisedOf(sha256) };
+
+    /// <summary>Does what needs documents' pages; those that are pictures are recognised when it turns out that they are.</summary>
+    private async Task<T> WithPictures<T>(Func<Task<T>> work, CancellationToken cancel, Action? moved = null)
+    {
+        while (true)
+        {
+            try
+            {
+                return await work();
+            }
+            catch (PicturesUnreadException unread)
+            {
+                var done = 0;
+                Tell(0);
+                try
+                {
+                    await Parallel.ForEachAsync(unread.Pages, new ParallelOptions { MaxDegreeOfParallelism = Environment.ProcessorCount, CancellationToken = cancel }, async (page, stop) =>
+                    {
+                        await InPlaces(1, () => Recognise(unread.Document, page, stop), stop);
+                        Tell(Interlocked.Increment(ref done));
+                    });
+                }
+                finally
+                {
+                    recognition.End(unread.Document);
+                }
+
+                void Tell(int pages)
+                {
+                    recognition.Tell(unread.Document, pages, unread.Pages.Length);
+                    moved?.Invoke();
+                }
+            }
+        }
+    }
+
+    /// <summary>Recognises a page, and keeps what is recognised.</summary>
+    private async Task<bool> Recognise(string sha256, PicturedPage page, CancellationToken cancel)
+    {
+        var (document, drawn, dpi) = (documents.PathOf(sha256), folder.NewPart() + ".pgm", page.Width > 0 ? PageRaster.DpiFor(page.Width, page.Height) : 0);
+        var task = new ReadingTask(dpi > 0 ? drawn : document, sha256, folder.NewPart(), null, null) { Recognise = new RecogniseTask(page.Number, dpi) };
+        try
+        {
+            if (dpi > 0)
+                await PageRaster.Draw(document, page.Number, dpi, drawn, Patience, cancel);
+            if ((await Ask(task, cancel)) is { Code.Length: > 0 } answer)
+                throw answer.Code == RecognitionMissingException.Code ? new RecognitionMissingException(answer.Sentence) : new UnreadableException(answer.Code, answer.Sentence);
+            new RecognisedPages(documents.RecognisedOf(sha256)).Take(page.Number, task.Result);
+            return true;
+        }
+        catch (RecognitionMissingException error)
+        {
+            throw new UnreadableException(RecognitionMissingException.Code, $"Page {page.Number} of the document is a picture. {error.Message}");
+        }
+        finally
+        {
+            File.Delete(drawn);
+            File.Delete(task.Result);
+        }
     }
 
     private Task<bool> Handed(ReadingTask task, Func<Stream, Task> take, CancellationToken cancel) => InPlaces(1, () => Result(
@@ -94,6 +159,8 @@ public sealed class ReadingProcesses(ReaderPool pool, DataFolder folder, Documen
             var answer = await Ask(task, cancel);
             if (answer.Code == "disk-full")
                 throw new IOException(answer.Sentence, StorageFaults.NoSpace);
+            if (!answer.Pictured.IsDefaultOrEmpty)
+                throw new PicturesUnreadException(answer.Pictured) { Document = answer.Sha256 };
             if (answer.Code.Length > 0)
                 throw new UnreadableException(answer.Code, answer.Sentence);
             await using var stream = new FileStream(task.Result, FileMode.Open, FileAccess.Read, FileShare.Read, 1 << 16, useAsync: true);
@@ -107,14 +174,14 @@ public sealed class ReadingProcesses(ReaderPool pool, DataFolder folder, Documen
 
     private async Task<ReadingAnswer> Ask(ReadingTask task, CancellationToken cancel)
     {
-        var reader = pool.Take(log);
+        var reader = pool.Take(log, task.Recognise is not null);
         using var patience = CancellationTokenSource.CreateLinkedTokenSource(cancel);
         patience.CancelAfter(Patience);
         measures.BeginReading();
         try
         {
             var answer = await reader.Ask(task, patience.Token);
-            pool.GiveBack(reader);
+            pool.GiveBack(reader, task.Recognise is not null);
             return answer;
         }
         catch (OperationCanceledException)

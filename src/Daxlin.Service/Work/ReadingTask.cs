@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Daxlin.Core.Capture;
+using Daxlin.Reading.Recognising;
 using Daxlin.Service.Desk;
 using Daxlin.Service.Storage;
 
@@ -13,6 +14,12 @@ namespace Daxlin.Service.Work;
 /// <param name="Templates">The file of all templates, named by their state so that it is read once; null if only words are wanted.</param>
 internal sealed record ReadingTask(string Document, string Sha256, string Result, DocumentFacts? Facts, string? Templates)
 {
+    /// <summary>The folder of what was recognised of its pages.</summary>
+    public string Recognised { get; init; } = "";
+
+    /// <summary>Says that a page of it is to be recognised instead; null for the rest.</summary>
+    public RecogniseTask? Recognise { get; init; }
+
     /// <summary>A template that is rehearsed in the place of the one of its name; null for the capture itself.</summary>
     public string? Draft { get; init; }
 
@@ -32,6 +39,11 @@ internal sealed record ReadingTask(string Document, string Sha256, string Result
 /// <param name="Covers">What cover sheets are called.</param>
 internal sealed record UnpackTask(string Name, string Folder, ImmutableArray<string> Covers);
 
+/// <summary>Recognising a page in a picture.</summary>
+/// <param name="Number">From 1, in the document that it is of.</param>
+/// <param name="Dpi">How many dots an inch it was drawn with; 0 where the document is itself a picture.</param>
+internal sealed record RecogniseTask(int Number, double Dpi);
+
 /// <summary>Pages of which a person said which template they are for.</summary>
 internal sealed record ChosenPages(int FirstPage, int LastPage, string Template)
 {
@@ -44,6 +56,12 @@ internal sealed record ChosenPages(int FirstPage, int LastPage, string Template)
 internal sealed record ReadingAnswer(string Code, string Sentence)
 {
     public static ReadingAnswer Done { get; } = new("", "");
+
+    /// <summary>Pages that have to be recognised before there can be a result.</summary>
+    public ImmutableArray<PicturedPage> Pictured { get; init; } = [];
+
+    /// <summary>The document that they are of.</summary>
+    public string Sha256 { get; init; } = "";
 }
 
 /// <summary>One template of the file of all templates.</summary>

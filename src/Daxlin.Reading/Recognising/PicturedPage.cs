@@ -1,0 +1,7 @@
+namespace Daxlin.Reading.Recognising;
+
+/// <summary>A page of a document that is a picture: what it says has to be recognised.</summary>
+/// <param name="Number">From 1.</param>
+/// <param name="Width">In points; 0 in a file that is a picture itself, which says how large it is only in dots.</param>
+/// <param name="Height">In points.</param>
+public sealed record PicturedPage(int Number, double Width, double Height);
