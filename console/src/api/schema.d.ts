@@ -3259,6 +3259,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/documents/{sha256}/pages/{number}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A page of a document that is a picture, upright, as a PNG. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    sha256: string;
+                    number: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/documents/{sha256}/pages": {
         parameters: {
             query?: never;
@@ -7128,6 +7165,7 @@ export interface components {
              * @description Counts changes of its group and of what it is to come to; giving it to a group says by If-Match which one was seen.
              */
             revision: number;
+            recognising: null | components["schemas"]["PagesUnderWay"];
         };
         BatchToOpen: {
             /** @description A clerk's own words, 1 to 100 characters; adding to a batch that exists is no fault. */
@@ -7645,6 +7683,8 @@ export interface components {
              * @default never
              */
             passing: string;
+            /** @description What the value may be as well, where a picture was read in several ways; null elsewhere. */
+            readings?: null | string[];
         };
         GroupToGive: {
             /** @description Whose it is from now on; empty for nobody's in particular. */
@@ -8234,6 +8274,16 @@ export interface components {
              */
             height: number;
             words: components["schemas"]["WordRecord"][];
+        };
+        /** @description Pages of scans that are being recognised at the moment. */
+        PagesUnderWay: {
+            /**
+             * Format: int32
+             * @description How many of them are.
+             */
+            done: number;
+            /** Format: int32 */
+            of: number;
         };
         PasswordToChange: {
             old: null | string;

@@ -15,6 +15,7 @@ import { InvoiceTable } from "./InvoiceTable";
 import { NotAsStated } from "./NotAsStated";
 import { Post } from "./Post";
 import { useListAsCounted } from "./useListAsCounted";
+import { usePasted } from "./usePasted";
 import { useProgress } from "./useProgress";
 import { type Taking, useTaking } from "./useTaking";
 
@@ -49,6 +50,7 @@ function OpenBatch({ batch }: { batch: Batch }) {
   const documents = useQuery({ ...ask.documents(batch.id), enabled: batch.unreadable > 0 });
   const drift = useQuery({ ...ask.driftOfBatch(batch.id), enabled: batch.waiting === 0 });
   const { taking, take, stop, dismiss } = useTaking(batch.id);
+  usePasted(take);
   const openFiles = useRef<() => void>(null);
   const done = batch.documents - batch.waiting;
   return (
@@ -96,6 +98,8 @@ function OpenBatch({ batch }: { batch: Batch }) {
         <div style={{ margin: "12px 0" }} role="status">
           <span>
             {done} of {batch.documents} documents captured
+            {batch.recognising &&
+              `; text is being recognised on ${batch.recognising.of} ${batch.recognising.of === 1 ? "page" : "pages"} of scans, ${batch.recognising.done} done`}
           </span>
           <Progress aria-label="Documents captured" value={(100 * done) / batch.documents} size={4} mt={4} />
         </div>
@@ -105,8 +109,8 @@ function OpenBatch({ batch }: { batch: Batch }) {
         {invoices.isError && <Failed error={invoices.error} again={() => invoices.refetch()} />}
         {invoices.data && batch.documents === 0 && (
           <Empty>
-            This batch is empty. Drag the vendors' invoices (PDF, or XML in UBL or CII) onto this page, or
-            choose “Take files in”.
+            This batch is empty. Drag the vendors' invoices (PDF, scans and photos, or XML in UBL or CII) onto
+            this page, paste a picture, or choose “Take files in”.
           </Empty>
         )}
         <NotAsStated batch={batch} />

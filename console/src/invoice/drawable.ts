@@ -7,7 +7,7 @@ export interface Viewport {
   offsetY: number;
 }
 
-/** A page that can be drawn: one of a PDF, or one that an electronic invoice is set on. */
+/** A page that can be drawn: one of a PDF, a picture, or one that an electronic invoice is set on. */
 export interface DrawablePage {
   readonly pageNumber: number;
   getViewport(wanted: { scale: number; offsetX?: number; offsetY?: number }): Viewport;

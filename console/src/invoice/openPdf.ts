@@ -1,6 +1,7 @@
 import { GlobalWorkerOptions, getDocument, type PageViewport, type PDFPageProxy } from "pdfjs-dist";
 import workerUrl from "pdfjs-dist/build/pdf.worker.min.mjs?url";
 import type { DrawablePage } from "./drawable";
+import { picturePages } from "./picturePages";
 import { sheetPages } from "./sheetPages";
 
 GlobalWorkerOptions.workerSrc = workerUrl;
@@ -77,13 +78,17 @@ function begin(sha256: string): Kept {
   return one;
 }
 
-/** What is no PDF may be an electronic invoice; anything else stays the fault that it was. */
+/** What is no PDF may be an electronic invoice, or a picture; anything else stays the fault that it was. */
 async function pagesOfOther(sha256: string, fault: unknown): Promise<DrawablePage[]> {
   const answer = await fetch(`/api/v1/documents/${sha256}`);
-  if (!answer.ok || !answer.headers.get("Content-Type")?.startsWith("application/xml")) {
-    throw fault;
+  const form = answer.headers.get("Content-Type");
+  if (answer.ok && form?.startsWith("application/xml")) {
+    return sheetPages(sha256);
   }
-  return sheetPages(sha256);
+  if (answer.ok && form?.startsWith("image/")) {
+    return picturePages(sha256);
+  }
+  throw fault;
 }
 
 const printed = (page: PDFPageProxy): DrawablePage => ({

@@ -13,11 +13,15 @@ import { FilesTaken } from "./FilesTaken";
 import { useSamples } from "./useSamples";
 import { useTemplateFiles } from "./useTemplateFiles";
 
-const PDF = "application/pdf";
+/** Says that a file is what invoices come as, and no template file. */
+const isDocument = (file: File) =>
+  file.type === "application/pdf" ||
+  file.type.startsWith("image/") ||
+  file.name.toLowerCase().endsWith(".pdf");
 
 const partedByForm = (files: File[]): [File[], File[]] => [
-  files.filter((file) => file.type === PDF || file.name.toLowerCase().endsWith(".pdf")),
-  files.filter((file) => file.type !== PDF && !file.name.toLowerCase().endsWith(".pdf")),
+  files.filter(isDocument),
+  files.filter((file) => !isDocument(file)),
 ];
 
 /** All templates: what each has captured, how much of it untouched, and where a layout seems to have changed. */
@@ -49,9 +53,9 @@ export function TemplatesPage() {
             variant="default"
             loading={samples.isTaking}
             onClick={() => openSamples.current?.()}
-            title="A vendor's invoices as PDF files: they are taken into a batch, and the desk opens on them"
+            title="A vendor's invoices, as PDF files or scans: they are taken into a batch, and the desk opens on them"
           >
-            Begin from PDF files
+            Begin from invoices
           </Button>
           <Button size="xs" variant="default" onClick={() => openFiles.current?.()}>
             Take template files in
@@ -72,8 +76,8 @@ export function TemplatesPage() {
         inputProps={{ "aria-label": "Dropped files" }}
       >
         <p style={{ textAlign: "center", marginTop: "40vh", fontSize: 18 }}>
-          Drop a vendor's invoices (PDF) to begin a template on them, or template files to save each as the
-          next version of its template
+          Drop a vendor's invoices to begin a template on them, or template files to save each as the next
+          version of its template
         </p>
       </Dropzone.FullScreen>
       <Dropzone openRef={openSamples} onDrop={samples.take} style={{ display: "none" }}>

@@ -63,6 +63,9 @@ internal static class BatchCommands
         return refused ? ExitCodes.SomethingToLookAt : ExitCodes.Done;
     }
 
+    /// <summary>What of a folder is taken in; a file that is named is, whatever it is called.</summary>
+    private static readonly string[] Extensions = [".pdf", ".xml", ".png", ".jpg", ".jpeg", ".tif", ".tiff", ".webp"];
+
     private static List<string> FilesOf(string[] paths)
     {
         var files = new List<string>();
@@ -71,11 +74,11 @@ internal static class BatchCommands
             if (Directory.Exists(path))
             {
                 var inside = Directory.GetFiles(path, "*", new EnumerationOptions { RecurseSubdirectories = true, MatchCasing = MatchCasing.CaseInsensitive })
-                    .Where(file => file.EndsWith(".pdf", StringComparison.OrdinalIgnoreCase) || file.EndsWith(".xml", StringComparison.OrdinalIgnoreCase))
+                    .Where(file => Extensions.Contains(Path.GetExtension(file).ToLowerInvariant()))
                     .Order(StringComparer.Ordinal)
                     .ToList();
                 if (inside.Count == 0)
-                    throw new RefusedException($"There is no PDF and no XML in the folder {path}.", exitCode: ExitCodes.WrongUsage);
+                    throw new RefusedException($"There is no PDF, no picture and no XML in the folder {path}.", exitCode: ExitCodes.WrongUsage);
                 files.AddRange(inside);
             }
             else if (File.Exists(path))

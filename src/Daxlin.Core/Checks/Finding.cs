@@ -8,6 +8,9 @@ namespace Daxlin.Core.Checks;
 /// <param name="About">The values concerned: <c>total</c>, <c>lines[3].amount</c>; lines count from 1.</param>
 public sealed record Finding(string Code, Severity Severity, string Message, ImmutableArray<string> About)
 {
+    /// <summary>What the value may be as well, in its settled form, where a picture was read in several ways.</summary>
+    public ImmutableArray<string> Readings { get; init; } = [];
+
     public static Finding Hold(string code, string message, params ReadOnlySpan<string> about) =>
         new(code, Severity.Hold, message, [.. about]);
 }

@@ -16,6 +16,9 @@ public sealed record Proposal(string Of, string? Value, string Was, string Slip,
     /// <summary>Says that more speaks for it than that it would add up.</summary>
     public bool HasEvidence => Slip.Length > 0 || Place is not null;
 
+    /// <summary>Says that it is what a picture was read as otherwise, and no sum asks for it.</summary>
+    public bool IsReading { get; init; }
+
     /// <summary>The values of a row that would be added, by column; empty for other changes.</summary>
     public ImmutableSortedDictionary<string, string> Cells { get; init; } = ImmutableSortedDictionary<string, string>.Empty;
 }

@@ -75,8 +75,25 @@ public sealed class Proposals
         var evident = best.FindAll(one => one.HasEvidence);
         var bare = best.FindAll(one => !one.HasEvidence);
         return [.. evident.Concat(bare.Count <= MostWithoutEvidence ? bare : [])
-            .OrderByDescending(one => one.SettlesAll).ThenByDescending(one => one.Place is not null).ThenByDescending(one => one.Slip.Length > 0).ThenBy(one => one.Of, StringComparer.Ordinal)];
+            .OrderByDescending(one => one.SettlesAll).ThenByDescending(one => one.Place is not null).ThenByDescending(one => one.Slip.Length > 0).ThenBy(one => one.Of, StringComparer.Ordinal)
+            .Concat(OtherReadings().Where(reading => !best.Exists(one => one.Of == reading.Of && one.Value == reading.Value)))];
     }
+
+    /// <summary>What a picture was read as otherwise: whoever looks at the print takes one of the readings.</summary>
+    private IEnumerable<Proposal> OtherReadings() =>
+        from finding in corrected.Checked.Findings
+        where !finding.Readings.IsEmpty && finding.About is [_]
+        let name = finding.About[0]
+        let value = invoice.Named(name)
+        where value is not null
+        from reading in finding.Readings
+        select new Proposal(
+            name, reading, value.Value, "", value.Trace.Places is [var place, ..] ? place : null, SettlesAll: false,
+            $"{ValueNames.SpokenFirst(name)}: {ShownAs(value.Kind, reading)} instead of {ShownAs(value.Kind, value.Value)}, as the other reading of the print has it.")
+        { IsReading = true };
+
+    private string ShownAs(ValueKind kind, string value) =>
+        kind is ValueKind.Money or ValueKind.Price && decimal.TryParse(value, NumberStyles.Number, CultureInfo.InvariantCulture, out var number) ? invoice.Template.Reads.Currency.Show(number) : $"“{value}”";
 
     /// <summary>What rounding can come to: a minor unit for each row.</summary>
     private decimal MostRounded => invoice.Template.Reads.Currency.MinorUnit * Math.Max(1, invoice.Lines.Length);

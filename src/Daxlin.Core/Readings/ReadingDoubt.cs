@@ -32,7 +32,8 @@ internal sealed record ReadingDoubt(string Name, CapturedValue Value, ImmutableA
             _ => "and the sums come out with more than one",
         };
         return Finding.Hold(Code, string.Create(CultureInfo.InvariantCulture,
-            $"{ValueNames.SpokenFirst(Name)}: read as {string.Join(" and as ", All.Select(value => Shown(value, currency)))} on page {Page}, {why}. Look at the print and enter what it says, or accept this if it says {Shown(Value, currency)}."), Name);
+            $"{ValueNames.SpokenFirst(Name)}: read as {string.Join(" and as ", All.Select(value => Shown(value, currency)))} on page {Page}, {why}. Look at the print and enter what it says, or accept this if it says {Shown(Value, currency)}."), Name) with
+        { Readings = [.. Others.Select(other => other.Value)] };
     }
 
     /// <summary>A value as a sentence shows it.</summary>

@@ -12,6 +12,9 @@ public sealed class RecognisedPages(string folder)
 {
     private string FileOf(int number) => Path.Combine(folder, number.ToString(CultureInfo.InvariantCulture) + ".json");
 
+    /// <summary>Where the PNG of a page stands, if the document is a picture.</summary>
+    public string PictureOf(int number) => Path.Combine(folder, number.ToString(CultureInfo.InvariantCulture) + ".png");
+
     public bool Has(int number) => File.Exists(FileOf(number));
 
     /// <summary>A page; null if it has not been recognised, or its file is damaged: then it is recognised again.</summary>
@@ -32,9 +35,12 @@ public sealed class RecognisedPages(string folder)
     public static void Write(Stream to, Page page) => JsonSerializer.Serialize(to, KeptPage.Of(page));
 
     /// <summary>Takes a file that <see cref="Write"/> wrote for its own; it is there as a whole or not at all.</summary>
-    public void Take(int number, string file)
+    /// <param name="picture">The page's picture as a PNG, where the document is one that browsers cannot draw page by page; taken as well.</param>
+    public void Take(int number, string file, string? picture = null)
     {
         Directory.CreateDirectory(folder);
+        if (picture is not null)
+            File.Move(picture, PictureOf(number), overwrite: true);
         File.Move(file, FileOf(number), overwrite: true);
     }
 

@@ -1,6 +1,9 @@
 using System.Collections.Immutable;
 using Daxlin.Core.Electronic;
 using Daxlin.Core.Pages;
+using Daxlin.Reading;
+using Daxlin.Reading.Pictures;
+using Daxlin.Reading.Recognising;
 using Daxlin.Service.Invoices;
 using Daxlin.Service.Storage;
 using Daxlin.Service.Web;
@@ -41,6 +44,7 @@ internal static class DocumentEndpoints
     {
         var documents = api.MapGroup("/documents").WithTags("Documents");
         documents.MapGet("/{sha256}", Bytes).WithSummary("A document byte for byte, as it was received.");
+        documents.MapGet("/{sha256}/pages/{number:int}/picture", Picture).WithSummary("A page of a document that is a picture, upright, as a PNG.").Produces(StatusCodes.Status200OK, contentType: "image/png");
         documents.MapGet("/{sha256}/pages", Pages).WithSummary("The pages of a document with their words and where they stand.");
     }
 
@@ -55,7 +59,32 @@ internal static class DocumentEndpoints
         if (await documents.FaultOf(sha256, cancel) is var (code, sentence))
             return Problem.Of(StatusCodes.Status410Gone, code, sentence);
         response.Headers.ContentSecurityPolicy = "sandbox; default-src 'none'";
-        return TypedResults.PhysicalFile(documents.PathOf(sha256), ElectronicInvoiceReader.LooksLikeXml((await documents.BeginningOf(sha256, cancel)).Span) ? "application/xml" : "application/pdf");
+        return TypedResults.PhysicalFile(documents.PathOf(sha256), FormOf((await documents.BeginningOf(sha256, cancel)).Span));
+    }
+
+    private static string FormOf(ReadOnlySpan<byte> beginning) => PictureFile.KindOf(beginning) is { } kind ? "image/" + kind.ToLowerInvariant()
+        : ElectronicInvoiceReader.LooksLikeXml(beginning) ? "application/xml" : "application/pdf";
+
+    /// <remarks>What was recognised may be lost without harm: it is made again.</remarks>
+    private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> Picture(
+        string sha256, int number, DaxlinDb db, DocumentStore documents, ReadingProcesses processes, HttpResponse response, CancellationToken cancel)
+    {
+        if (await Refusal(sha256, db, cancel) is { } refusal)
+            return refusal;
+        if (await documents.FaultOf(sha256, cancel) is var (code, sentence))
+            return Problem.Of(StatusCodes.Status410Gone, code, sentence);
+        var pages = new RecognisedPages(documents.RecognisedOf(sha256));
+        try
+        {
+            if (!pages.Has(number))
+                await processes.Words(sha256, _ => Task.CompletedTask, cancel);
+        }
+        catch (UnreadableException error)
+        {
+            return Problem.Of(StatusCodes.Status422UnprocessableEntity, error.Code, error.Message);
+        }
+        response.Headers.ContentSecurityPolicy = "sandbox; default-src 'none'";
+        return File.Exists(pages.PictureOf(number)) ? TypedResults.PhysicalFile(pages.PictureOf(number), "image/png") : Problem.NotThere($"picture of page {number}");
     }
 
     private static async Task<Results<Ok<ImmutableArray<PageRecord>>, EmptyHttpResult, ProblemHttpResult>> Pages(

@@ -28,7 +28,7 @@ internal static class CapturedRecords
     };
 
     public static Finding Of(FindingRecord finding) =>
-        new(finding.Code, Enum.Parse<Severity>(finding.Severity, ignoreCase: true), finding.Message, finding.About);
+        new(finding.Code, Enum.Parse<Severity>(finding.Severity, ignoreCase: true), finding.Message, finding.About) { Readings = [.. finding.Readings ?? []] };
 
     private static CapturedLine Of(LineRecord line, Template template) => new(
         line.Block, line.Number,

@@ -106,7 +106,8 @@ public sealed record UnderRecord(
 /// invoices say; empty if an earlier release stored it.
 /// </param>
 /// <param name="Passing">Whether a person may let it pass: <c>freely</c>, <c>forReason</c>, or <c>never</c>.</param>
-public sealed record FindingRecord(string Code, string Severity, string Message, ImmutableArray<string> About, string Origin, string Passing = "never");
+/// <param name="Readings">What the value may be as well, where a picture was read in several ways; null elsewhere.</param>
+public sealed record FindingRecord(string Code, string Severity, string Message, ImmutableArray<string> About, string Origin, string Passing = "never", IReadOnlyList<string>? Readings = null);
 
 /// <summary>A sum of the rows above it that is printed between the rows.</summary>
 /// <param name="Stated">As printed.</param>

@@ -39,7 +39,7 @@ internal static class InvoiceRecords
     private static ProofRecord Of(Proof proof) => new(proof.Numbers, proof.Tied, proof.Sentence);
 
     public static FindingRecord Of(Finding finding, string origin) =>
-        new(finding.Code, finding.Severity.ToString().ToLowerInvariant(), finding.Message, finding.About, origin);
+        new(finding.Code, finding.Severity.ToString().ToLowerInvariant(), finding.Message, finding.About, origin, Readings: finding.Readings.IsEmpty ? null : finding.Readings);
 
     /// <summary>As the interface names it.</summary>
     public static string Word(Passing passing) => JsonNamingPolicy.CamelCase.ConvertName(passing.ToString());

@@ -24,7 +24,7 @@ public sealed class ProposedCorrections(DaxlinDb db, ReadingProcesses processes)
         [
             .. found.Select(one => new ProposalRecord(
                 one.Value is not null ? "enter" : one.Cells.IsEmpty ? "strike" : "add", one.Of, one.Value, one.Was, one.Slip, one.Place is { } place ? new PlaceRecord(place.Page, InvoiceRecords.Of(place.Box)) : null,
-                one.SettlesAll, found.Length == 1, one.Says, one.Cells)),
+                one.SettlesAll, found.Length == 1 && !one.IsReading, one.Says, one.Cells)),
         ];
     }
 

@@ -1,6 +1,3 @@
-using System.Buffers.Binary;
-using System.IO.Compression;
-using System.Text;
 using Daxlin.Core.Pages;
 using Daxlin.Reading.Pictures;
 
@@ -60,45 +57,5 @@ internal sealed class Picture(int width, int height, byte[] dots)
         (dots[at], dots[at + 1], dots[at + 2]) = colour;
     }
 
-    /// <summary>The picture as a PNG (ISO/IEC 15948): true colour, 8 bits, no filter.</summary>
-    public byte[] ToPng()
-    {
-        var packed = new MemoryStream();
-        using (var zlib = new ZLibStream(packed, CompressionLevel.Optimal, leaveOpen: true))
-        {
-            for (var y = 0; y < height; y++)
-            {
-                zlib.WriteByte(0);
-                zlib.Write(dots, y * width * 3, width * 3);
-            }
-        }
-        var header = new byte[13];
-        BinaryPrimitives.WriteInt32BigEndian(header, width);
-        BinaryPrimitives.WriteInt32BigEndian(header.AsSpan(4), height);
-        (header[8], header[9]) = (8, 2);
-        return [0x89, 0x50, 0x4E, 0x47, 0x0D, 0x0A, 0x1A, 0x0A, .. Chunk("IHDR", header), .. Chunk("IDAT", packed.ToArray()), .. Chunk("IEND", [])];
-    }
-
-    private static byte[] Chunk(string type, byte[] data)
-    {
-        var body = new byte[data.Length + 12];
-        BinaryPrimitives.WriteInt32BigEndian(body, data.Length);
-        Encoding.ASCII.GetBytes(type).CopyTo(body, 4);
-        data.CopyTo(body, 8);
-        BinaryPrimitives.WriteUInt32BigEndian(body.AsSpan(data.Length + 8), Crc(body.AsSpan(4, data.Length + 4)));
-        return body;
-    }
-
-    /// <summary>CRC-32 as PNG has it (ISO 3309).</summary>
-    private static uint Crc(ReadOnlySpan<byte> bytes)
-    {
-        var crc = 0xFFFFFFFFu;
-        foreach (var one in bytes)
-        {
-            crc ^= one;
-            for (var bit = 0; bit < 8; bit++)
-                crc = (crc & 1) == 1 ? 0xEDB88320u ^ (crc >> 1) : crc >> 1;
-        }
-        return ~crc;
-    }
+    public byte[] ToPng() => PngFile.Of(width, height, dots);
 }

@@ -120,6 +120,8 @@ internal sealed class ReaderProcess
             var page = (recogniser ??= PageRecogniser.Start()).Recognise(recognise.Number, picture);
             using var result = new FileStream(task.Result, FileMode.Create, FileAccess.Write);
             RecognisedPages.Write(result, page);
+            if (recognise.Picture is { } png)
+                File.WriteAllBytes(png, PngFile.Of(picture.Width, picture.Height, picture.Dots));
             return ReadingAnswer.Done;
         }
         catch (RecognitionMissingException error)

@@ -102,14 +102,15 @@ public sealed class ReadingProcesses(ReaderPool pool, DataFolder folder, Documen
     private async Task<bool> Recognise(string sha256, PicturedPage page, CancellationToken cancel)
     {
         var (document, drawn, dpi) = (documents.PathOf(sha256), folder.NewPart() + ".pgm", page.Width > 0 ? PageRaster.DpiFor(page.Width, page.Height) : 0);
-        var task = new ReadingTask(dpi > 0 ? drawn : document, sha256, folder.NewPart(), null, null) { Recognise = new RecogniseTask(page.Number, dpi) };
+        var picture = dpi > 0 ? null : folder.NewPart();
+        var task = new ReadingTask(dpi > 0 ? drawn : document, sha256, folder.NewPart(), null, null) { Recognise = new RecogniseTask(page.Number, dpi, picture) };
         try
         {
             if (dpi > 0)
                 await PageRaster.Draw(document, page.Number, dpi, drawn, Patience, cancel);
             if ((await Ask(task, cancel)) is { Code.Length: > 0 } answer)
                 throw answer.Code == RecognitionMissingException.Code ? new RecognitionMissingException(answer.Sentence) : new UnreadableException(answer.Code, answer.Sentence);
-            new RecognisedPages(documents.RecognisedOf(sha256)).Take(page.Number, task.Result);
+            new RecognisedPages(documents.RecognisedOf(sha256)).Take(page.Number, task.Result, picture);
             return true;
         }
         catch (RecognitionMissingException error)
@@ -120,6 +121,8 @@ public sealed class ReadingProcesses(ReaderPool pool, DataFolder folder, Documen
         {
             File.Delete(drawn);
             File.Delete(task.Result);
+            if (picture is not null)
+                File.Delete(picture);
         }
     }
 

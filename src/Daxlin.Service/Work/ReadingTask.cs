@@ -42,7 +42,8 @@ internal sealed record UnpackTask(string Name, string Folder, ImmutableArray<str
 /// <summary>Recognising a page in a picture.</summary>
 /// <param name="Number">From 1, in the document that it is of.</param>
 /// <param name="Dpi">How many dots an inch it was drawn with; 0 where the document is itself a picture.</param>
-internal sealed record RecogniseTask(int Number, double Dpi);
+/// <param name="Picture">The file that its picture is written to, upright, as a PNG; null where it is not wanted.</param>
+internal sealed record RecogniseTask(int Number, double Dpi, string? Picture);
 
 /// <summary>Pages of which a person said which template they are for.</summary>
 internal sealed record ChosenPages(int FirstPage, int LastPage, string Template)
