@@ -16,7 +16,7 @@ var directories = args.Where((arg, index) => !arg.StartsWith('-') && (index == 0
 
 string? ValueOf(string option) => Array.IndexOf(args, option) is >= 0 and var at && at + 1 < args.Length ? args[at + 1] : null;
 
-var languages = ValueOf("--languages") ?? "eng";
+var languages = ValueOf("--languages");
 var pages = 0;
 var recognisers = new ConcurrentBag<PageRecogniser>();
 if (args.Contains("--words"))
@@ -70,7 +70,7 @@ ImmutableArray<Page> Scanned(string file, ScanKind kind)
         var scan = ScanMaker.Of(GreyPicture.OfPgm(File.ReadAllBytes(picture), dpi), kind, HashCode.Combine(index, printed.Length, 7));
         File.Delete(picture);
         if (!recognisers.TryTake(out var recogniser))
-            recogniser = PageRecogniser.Start(languages);
+            recogniser = languages is null ? PageRecogniser.Start() : PageRecogniser.Start(languages);
         scanned[index] = recogniser.Recognise(page.Number, scan);
         recognisers.Add(recogniser);
     }

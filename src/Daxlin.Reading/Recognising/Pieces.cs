@@ -17,6 +17,9 @@ internal static class Pieces
     /// <summary>Figures nearer than this part of the type's size may be one.</summary>
     private const double FigureGap = 0.36;
 
+    /// <summary>A minus touches its figure: further away a dash stands between words, as in "stainless 316 - balance".</summary>
+    private const double DashGap = 0.15;
+
     /// <summary>With a point between them, figures of a type of one width are so far apart.</summary>
     private const double FigureGapWithPoint = 1.1;
 
@@ -101,7 +104,7 @@ internal static class Pieces
                 var gap = right.Box.Left - whole.Box.Right;
                 var size = Math.Max(whole.Size, right.Size);
                 var point = gap < FigureGapWithPoint * size ? grid.Around(right.Box).FirstOrDefault(speck => speck.Left >= whole.Box.Right - 1 && speck.Right <= right.Box.Left + 1 && Math.Abs(speck.Bottom - right.Baseline) < 0.25 * size) : default;
-                if (!IsFigureAt(whole, last: true) || !IsFigureAt(right, last: false) || gap < -0.1 * size || (gap > FigureGap * size && point.Width == 0))
+                if (!IsFigureAt(whole, last: true) || !IsFigureAt(right, last: false) || gap < -0.1 * size || (gap > (IsDash(whole) || IsDash(right) ? DashGap : FigureGap) * size && point.Width == 0))
                     continue;
                 taken.Add(right);
                 whole = new Piece(null, whole.Box.Union(right.Box), Math.Max(whole.Size, right.Size), right.Baseline) { Parts = (whole, right) };
@@ -109,6 +112,8 @@ internal static class Pieces
             yield return whole;
         }
     }
+
+    private static bool IsDash(Piece piece) => piece.Box.Height < 0.3 * piece.Size && piece.Box.Width > 1.5 * piece.Box.Height;
 
     /// <summary>Says that a piece may be a figure where another touches it; of one that nobody has read yet it may.</summary>
     private static bool IsFigureAt(Piece piece, bool last)
