@@ -62,6 +62,9 @@ public sealed record Page(
         return With(words);
     }
 
+    /// <summary>The page with a word spelled otherwise, letter for letter.</summary>
+    public Page WithSpelling(Word word, string text) => With(Words.Replace(word, word with { Text = text }));
+
     /// <summary>The page with one word in the place of several that stand beside each other.</summary>
     /// <param name="before">What was read there; it stays as the word's other reading.</param>
     public Page WithWord(ImmutableArray<Word> words, string text, string before)

@@ -23,7 +23,8 @@ public static class DecidedReadings
     {
         if (!pages.Any(page => page.IsRecognised))
             return InvoiceCapture.Capture(pages, template, facts);
-        (pages, var captured) = WithCues(pages, template, facts);
+        (pages, var captured) = WithCues([.. pages.Select(page => Apostrophes.AsIn(template, page))], template, facts);
+        (pages, captured) = LinesOtherwise(pages, template, facts, captured);
         var doubts = DoubtsOf(pages, captured);
         if (doubts.Length > MostTried)
         {
@@ -55,6 +56,25 @@ public static class DecidedReadings
             return (mended, captured);
         mended = MisreadCues.Mended(pages, template, values);
         return (mended, InvoiceCapture.Capture(mended, template, facts));
+    }
+
+    /// <summary>Takes all other readings of a line at once where more of the template finds what it looks for then.</summary>
+    /// <remarks>A pattern of a whole line fits under none of them alone: "VATO 20 0 onp 5,726.98 1,145.40", read as "VAT 20 % on …" by the other. What was read first stays beside each word.</remarks>
+    private static (ImmutableArray<Page> Pages, CapturedInvoice Captured) LinesOtherwise(ImmutableArray<Page> pages, Template template, DocumentFacts? facts, CapturedInvoice captured)
+    {
+        var lines = from page in pages
+                    where page.IsRecognised
+                    from line in page.Lines
+                    let words = line.Words.Where(word => word.Reading is { Others: [{ Length: > 0 }, ..] }).ToList()
+                    where words.Count > 1 && line.Words.Any(word => HasFigure(word.Text))
+                    select (page.Number, Words: words);
+        foreach (var (number, words) in lines.Take(MostTried).ToList())
+        {
+            var otherwise = words.Aggregate(pages, (changed, word) => Changed(changed, number, word, word.Reading!.Others[0]));
+            if (InvoiceCapture.Capture(otherwise, template, facts) is var tried && Fits(tried, captured) > 0)
+                (pages, captured) = (otherwise, tried);
+        }
+        return (pages, captured);
     }
 
     /// <summary>Words that were read in two ways and may be part of what was captured.</summary>

@@ -213,7 +213,7 @@ internal static class MisreadCues
             foreach (var (about, cue) in named)
             {
                 var place = cue.Spellings.SelectMany(spelling => Places(page, spelling, box => !taken[page.Number].Any(value => value.HoldsCenterOf(page.AsSeen(box))), Likeness.Suspected))
-                    .FirstOrDefault(place => place.Cost > 0 && !printed.Exists(other => other.Line == place.Line && other.FirstWord <= place.LastWord && place.FirstWord <= other.LastWord));
+                    .FirstOrDefault(place => place.Cost > 0 && !page.Lines[place.Line].Words[place.FirstWord..(place.LastWord + 1)].All(IsSure) && !printed.Exists(other => other.Line == place.Line && other.FirstWord <= place.LastWord && place.FirstWord <= other.LastWord));
                 if (place is null)
                 {
                     // "Deadline" without its colon, or a date with a wrong letter: the cue is there, and nothing beside it that could be taken.
