@@ -287,7 +287,7 @@ test("invoices at hand as files lead to the desk, where each word that is not ta
   const begin = async (files: string[]) => {
     await page.goto("/templates");
     const chooser = page.waitForEvent("filechooser");
-    await page.getByRole("button", { name: "Begin from PDF files" }).click();
+    await page.getByRole("button", { name: "Begin from invoices" }).click();
     await (await chooser).setFiles(files);
   };
   await begin(["e2e/desk.spec.ts"]);

@@ -19,7 +19,7 @@ test("an electronic invoice alone is drawn, pointed at, corrected and approved; 
     });
     await request.post("/api/v1/batches", { data: { name: "Electronic" } });
     await page.goto(`${origin}/batches/1`);
-    await expect(page.getByText("PDF, or XML in UBL or CII")).toBeVisible();
+    await expect(page.getByText("PDF, scans and photos, or XML in UBL or CII")).toBeVisible();
     const chooser = page.waitForEvent("filechooser");
     await page.getByRole("button", { name: "Take files in" }).click();
     await (await chooser).setFiles(readdirSync(FOLDER).map((file) => `${FOLDER}/${file}`));

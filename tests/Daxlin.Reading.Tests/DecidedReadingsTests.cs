@@ -110,6 +110,48 @@ public class DecidedReadingsTests
             yield return text[..^1];
     }
 
+    /// <summary>One recogniser misreads every word of a line, the other none: a pattern of the whole line fits only when all are taken from the other.</summary>
+    [Theory]
+    [MemberData(nameof(Families.Folders), MemberType = typeof(Families))]
+    public void A_line_that_one_misreads_throughout_is_read_by_the_other_or_held(string family)
+    {
+        foreach (var invoice in FamilyInvoices.Clear(family).Take(1))
+        {
+            var right = ValuesOf(invoice.Checked);
+            var lines = invoice.Pages.SelectMany(page => page.Lines.Where(line => line.Words.Length > 2 && line.Words.Any(word => word.Text.Any(char.IsAsciiDigit)) && line.Words.Any(IsOfLetters)).Select(line => (page, line))).ToList();
+            for (var index = 0; index < lines.Count; index += Math.Max(1, lines.Count / MostWords))
+            {
+                var (page, line) = lines[index];
+                var misread = line.Words.Where(IsOfLetters).ToHashSet(ReferenceEqualityComparer.Instance);
+                var taken = Taken(invoice, [.. Recognised(invoice.Pages, null, null).Select(other => other.Number != page.Number ? other
+                    : With(other, page.Words.Select(word => misread.Contains(word) ? word with { Text = MisreadLetters(word.Text).First(), Reading = new WordReading([word.Text], IsTwice: true) } : word with { Reading = new WordReading([], IsTwice: true) })))]);
+                Assert.False(taken.IsClear && !right.SequenceEqual(ValuesOf(taken)), $"{invoice.Name}: clear with “{line.Text}” misread on page {page.Number}: {Differences(right, ValuesOf(taken))}");
+                // What a pattern of the whole line takes is there again, whatever else is held.
+                if (invoice.Checked.Captured.Template.Blocks.Any(block => block is { List: BlockRule.Taxes, Row: IsMatch }))
+                    Assert.Equal(invoice.Checked.Captured.Taxes.Length, taken.Captured.Taxes.Length);
+            }
+        }
+    }
+
+    private static bool IsOfLetters(Word word) => word.Text.Length > 1 && word.Text.All(char.IsLetter);
+
+    /// <summary>A recogniser says ' or ’ as it likes.</summary>
+    [Theory]
+    [MemberData(nameof(Families.Folders), MemberType = typeof(Families))]
+    public void Apostrophes_between_figures_are_as_good_either_way(string family)
+    {
+        foreach (var invoice in FamilyInvoices.Clear(family).Take(MostInvoices))
+        {
+            var swapped = Recognised(invoice.Pages, null, null).Select(page => With(page, page.Words.Select(word => word.Text.Any(char.IsAsciiDigit)
+                ? word with { Text = string.Concat(word.Text.Select(letter => letter switch { '\'' => '\u2019', '\u2019' => '\'', _ => letter })) } : word)));
+            var taken = Taken(invoice, [.. swapped]);
+            Assert.True(taken.IsClear, $"{invoice.Name}: {string.Join(" | ", taken.Findings.Select(finding => finding.Message))}");
+            Assert.Equal(Unmarked(invoice.Checked), Unmarked(taken));
+        }
+
+        static IEnumerable<string> Unmarked(CheckedInvoice invoice) => ValuesOf(invoice).Select(one => $"{one.Key} {one.Value.Replace('\u2019', '\'')}");
+    }
+
     /// <summary>Two amounts misread so that they make up for each other: the sum below comes out either way.</summary>
     [Theory]
     [MemberData(nameof(Families.Folders), MemberType = typeof(Families))]

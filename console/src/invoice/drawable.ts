@@ -16,3 +16,14 @@ export interface DrawablePage {
     cancel(): void;
   };
 }
+
+/** Viewports of a page that is no PDF's: as large as it is said to be, in points. */
+export const viewportsOf =
+  (page: { width: number; height: number }): DrawablePage["getViewport"] =>
+  ({ scale, offsetX = 0, offsetY = 0 }) => ({
+    width: page.width * scale,
+    height: page.height * scale,
+    scale,
+    offsetX,
+    offsetY,
+  });

@@ -1,5 +1,5 @@
 import type { components } from "../api/schema";
-import type { DrawablePage, Viewport } from "./drawable";
+import { type DrawablePage, type Viewport, viewportsOf } from "./drawable";
 
 type PageOfWords = components["schemas"]["PageRecord"];
 
@@ -17,13 +17,7 @@ function drawable(sha256: string, page: PageOfWords): DrawablePage {
   let picture: Promise<ImageBitmap> | undefined;
   return {
     pageNumber: page.number,
-    getViewport: ({ scale, offsetX = 0, offsetY = 0 }) => ({
-      width: page.width * scale,
-      height: page.height * scale,
-      scale,
-      offsetX,
-      offsetY,
-    }),
+    getViewport: viewportsOf(page),
     render: ({ canvas, viewport }) => {
       let isGone = false;
       picture ??= fetched(sha256, page.number);

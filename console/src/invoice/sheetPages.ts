@@ -1,5 +1,5 @@
 import type { components } from "../api/schema";
-import type { DrawablePage, Viewport } from "./drawable";
+import { type DrawablePage, type Viewport, viewportsOf } from "./drawable";
 
 type PageOfWords = components["schemas"]["PageRecord"];
 
@@ -18,13 +18,7 @@ export async function sheetPages(sha256: string): Promise<DrawablePage[]> {
 function drawable(page: PageOfWords): DrawablePage {
   return {
     pageNumber: page.number,
-    getViewport: ({ scale, offsetX = 0, offsetY = 0 }) => ({
-      width: page.width * scale,
-      height: page.height * scale,
-      scale,
-      offsetX,
-      offsetY,
-    }),
+    getViewport: viewportsOf(page),
     render: ({ canvas, viewport }) => {
       draw(canvas, page, viewport);
       return { promise: Promise.resolve(), cancel: () => {} };

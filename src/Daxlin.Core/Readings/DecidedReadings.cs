@@ -65,8 +65,9 @@ public static class DecidedReadings
         var lines = from page in pages
                     where page.IsRecognised
                     from line in page.Lines
-                    let words = line.Words.Where(word => word.Reading is { Others: [{ Length: > 0 }, ..] }).ToList()
-                    where words.Count > 1 && line.Words.Any(word => HasFigure(word.Text))
+                        // What was written there as the template spells it is read once, and stays.
+                    let words = line.Words.Where(word => word.Reading is { IsTwice: true, Others: [{ Length: > 0 }, ..] }).ToList()
+                    where words.Count > 0 && line.Words.Any(word => HasFigure(word.Text))
                     select (page.Number, Words: words);
         foreach (var (number, words) in lines.Take(MostTried).ToList())
         {
