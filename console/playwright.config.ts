@@ -6,7 +6,8 @@ import { defineConfig } from "@playwright/test";
 const port = 7391;
 
 /** Tests with a service of their own; all others share the demo's, with one set of data, and take turns. */
-const OWN_SERVICE = /(approvals|coding|delivery|electronic|first-start|people|provider|scans|sources)\.spec\.ts$/;
+const OWN_SERVICE =
+  /(approvals|coding|delivery|electronic|first-start|people|provider|scans|sources)\.spec\.ts$/;
 
 export default defineConfig({
   testDir: "e2e",

@@ -108,14 +108,18 @@ public sealed class ReadingProcesses(ReaderPool pool, DataFolder folder, Documen
         {
             if (dpi > 0)
                 await PageRaster.Draw(document, page.Number, dpi, drawn, Patience, cancel);
-            if ((await Ask(task, cancel)) is { Code.Length: > 0 } answer)
-                throw answer.Code == RecognitionMissingException.Code ? new RecognitionMissingException(answer.Sentence) : new UnreadableException(answer.Code, answer.Sentence);
+            Ensure(await Ask(task, cancel));
             new RecognisedPages(documents.RecognisedOf(sha256)).Take(page.Number, task.Result, picture);
             return true;
         }
         catch (RecognitionMissingException error)
         {
             throw new UnreadableException(RecognitionMissingException.Code, $"Page {page.Number} of the document is a picture. {error.Message}");
+        }
+        catch (UnreadableException) when (new DriveInfo(folder.Incoming).AvailableFreeSpace < RoomForAPage)
+        {
+            // Half a drawn page looks like a damaged one; the document is not to be set aside for it.
+            throw DiskFull();
         }
         finally
         {
@@ -124,6 +128,24 @@ public sealed class ReadingProcesses(ReaderPool pool, DataFolder folder, Documen
             if (picture is not null)
                 File.Delete(picture);
         }
+    }
+
+    /// <summary>A drawn page of the largest kind, in bytes.</summary>
+    private const long RoomForAPage = 32L << 20;
+
+    private static IOException DiskFull() => new("The disk is full.", StorageFaults.NoSpace);
+
+    /// <summary>Throws what an answer without a result stands for.</summary>
+    private static void Ensure(ReadingAnswer answer)
+    {
+        if (answer.Code == "disk-full")
+            throw DiskFull();
+        if (answer.Code == RecognitionMissingException.Code)
+            throw new RecognitionMissingException(answer.Sentence);
+        if (!answer.Pictured.IsDefaultOrEmpty)
+            throw new PicturesUnreadException(answer.Pictured) { Document = answer.Sha256 };
+        if (answer.Code.Length > 0)
+            throw new UnreadableException(answer.Code, answer.Sentence);
     }
 
     private Task<bool> Handed(ReadingTask task, Func<Stream, Task> take, CancellationToken cancel) => InPlaces(1, () => Result(
@@ -159,13 +181,7 @@ public sealed class ReadingProcesses(ReaderPool pool, DataFolder folder, Documen
     {
         try
         {
-            var answer = await Ask(task, cancel);
-            if (answer.Code == "disk-full")
-                throw new IOException(answer.Sentence, StorageFaults.NoSpace);
-            if (!answer.Pictured.IsDefaultOrEmpty)
-                throw new PicturesUnreadException(answer.Pictured) { Document = answer.Sha256 };
-            if (answer.Code.Length > 0)
-                throw new UnreadableException(answer.Code, answer.Sentence);
+            Ensure(await Ask(task, cancel));
             await using var stream = new FileStream(task.Result, FileMode.Open, FileAccess.Read, FileShare.Read, 1 << 16, useAsync: true);
             return await take(stream);
         }
