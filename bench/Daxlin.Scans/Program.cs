@@ -62,13 +62,9 @@ ImmutableArray<Page> Scanned(string file, ScanKind kind)
     var scanned = new Page[printed.Length];
     for (var index = 0; index < scanned.Length; index++)
     {
-        var picture = Path.Combine(Path.GetTempPath(), $"scan-{Guid.NewGuid():N}.pgm");
         var page = printed[index];
         var (width, height) = page.Drawn is Drawn.Upwards or Drawn.Downwards ? (page.Height, page.Width) : (page.Width, page.Height);
-        var dpi = PageRaster.DpiFor(width, height);
-        PageRaster.Draw(file, page.Number, dpi, picture, TimeSpan.FromSeconds(60), default).Wait();
-        var scan = ScanMaker.Of(GreyPicture.OfPgm(File.ReadAllBytes(picture), dpi), kind, HashCode.Combine(index, printed.Length, 7));
-        File.Delete(picture);
+        var scan = ScanMaker.Of(PageRaster.InGrey(file, page.Number, PageRaster.DpiFor(width, height), TimeSpan.FromSeconds(60), default).Result, kind, HashCode.Combine(index, printed.Length, 7));
         if (!recognisers.TryTake(out var recogniser))
             recogniser = languages is null ? PageRecogniser.Start() : PageRecogniser.Start(languages);
         scanned[index] = recogniser.Recognise(page.Number, scan);

@@ -164,17 +164,7 @@ public class ScanTests
         var pages = ImmutableArray.CreateBuilder<Page>();
         foreach (var page in PdfReader.Read(await File.ReadAllBytesAsync(file)))
         {
-            var picture = Path.Combine(Path.GetTempPath(), $"daxlin-scan-{Guid.NewGuid():N}.pgm");
-            try
-            {
-                var dpi = PageRaster.DpiFor(page.Width, page.Height);
-                await PageRaster.Draw(file, page.Number, dpi, picture, TimeSpan.FromSeconds(60), default);
-                pages.Add(recogniser.Recognise(page.Number, make(GreyPicture.OfPgm(await File.ReadAllBytesAsync(picture), dpi))));
-            }
-            finally
-            {
-                File.Delete(picture);
-            }
+            pages.Add(recogniser.Recognise(page.Number, make(await PageRaster.InGrey(file, page.Number, PageRaster.DpiFor(page.Width, page.Height), TimeSpan.FromSeconds(60), default))));
         }
         return pages.ToImmutable();
     }

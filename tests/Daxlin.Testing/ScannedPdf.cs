@@ -13,19 +13,7 @@ public static class ScannedPdf
     public static async Task<byte[]> Behind(string printed, string file) => Holding(await PictureOf(file, PageRaster.Dpi), printed);
 
     /// <summary>The first page of a file, as a picture.</summary>
-    public static async Task<GreyPicture> PictureOf(string file, double dpi)
-    {
-        var drawn = Path.Combine(Path.GetTempPath(), $"daxlin-scanned-{Guid.NewGuid():N}.pgm");
-        try
-        {
-            await PageRaster.Draw(file, 1, dpi, drawn, TimeSpan.FromSeconds(120), CancellationToken.None);
-            return GreyPicture.OfPgm(await File.ReadAllBytesAsync(drawn), dpi);
-        }
-        finally
-        {
-            File.Delete(drawn);
-        }
-    }
+    public static Task<GreyPicture> PictureOf(string file, double dpi) => PageRaster.InGrey(file, 1, dpi, TimeSpan.FromSeconds(120), CancellationToken.None);
 
     private static byte[] Holding(GreyPicture picture, string printed)
     {

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Globalization;
 using Daxlin.Core.Capture;
 using Daxlin.Core.Checks;
+using Daxlin.Core.Readings;
 using Daxlin.Core.Templates;
 using Daxlin.Core.Values;
 
@@ -89,11 +90,8 @@ public sealed class Proposals
         from reading in finding.Readings
         select new Proposal(
             name, reading, value.Value, "", value.Trace.Places is [var place, ..] ? place : null, SettlesAll: false,
-            $"{ValueNames.SpokenFirst(name)}: {ShownAs(value.Kind, reading)} instead of {ShownAs(value.Kind, value.Value)}, as the other reading of the print has it.")
+            $"{ValueNames.SpokenFirst(name)}: {ReadingDoubt.Shown(value.Kind, reading, invoice.Template.Reads.Currency)} instead of {ReadingDoubt.Shown(value, invoice.Template.Reads.Currency)}, as the other reading of the print has it.")
         { IsReading = true };
-
-    private string ShownAs(ValueKind kind, string value) =>
-        kind is ValueKind.Money or ValueKind.Price && decimal.TryParse(value, NumberStyles.Number, CultureInfo.InvariantCulture, out var number) ? invoice.Template.Reads.Currency.Show(number) : $"“{value}”";
 
     /// <summary>What rounding can come to: a minor unit for each row.</summary>
     private decimal MostRounded => invoice.Template.Reads.Currency.MinorUnit * Math.Max(1, invoice.Lines.Length);

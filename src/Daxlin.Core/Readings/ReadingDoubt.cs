@@ -37,6 +37,9 @@ internal sealed record ReadingDoubt(string Name, CapturedValue Value, ImmutableA
     }
 
     /// <summary>A value as a sentence shows it.</summary>
-    public static string Shown(CapturedValue value, Currency currency) =>
-        value is { Kind: ValueKind.Money or ValueKind.Price, Number: { } number } ? currency.Show(number) : $"“{value.Value}”";
+    public static string Shown(CapturedValue value, Currency currency) => Shown(value.Kind, value.Value, currency);
+
+    /// <param name="value">In its settled form.</param>
+    public static string Shown(ValueKind kind, string value, Currency currency) =>
+        kind is ValueKind.Money or ValueKind.Price && decimal.TryParse(value, NumberStyles.Number, CultureInfo.InvariantCulture, out var number) ? currency.Show(number) : $"“{value}”";
 }

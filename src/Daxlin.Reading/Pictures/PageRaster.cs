@@ -21,6 +21,23 @@ public static class PageRaster
     /// <param name="height">Of the page, in points.</param>
     public static double DpiFor(double width, double height) => Math.Min(Dpi, Math.Sqrt(MostDots / Math.Max(1, width * height)) * 72);
 
+    /// <summary>Draws a page in grey, by way of a file that is gone afterwards.</summary>
+    /// <exception cref="UnreadableException">As for <see cref="Draw"/>.</exception>
+    /// <exception cref="RecognitionMissingException">As for <see cref="Draw"/>.</exception>
+    public static async Task<GreyPicture> InGrey(string document, int page, double dpi, TimeSpan patience, CancellationToken cancel)
+    {
+        var drawn = Path.Combine(Path.GetTempPath(), $"daxlin-page-{Guid.NewGuid():N}.pgm");
+        try
+        {
+            await Draw(document, page, dpi, drawn, patience, cancel);
+            return GreyPicture.OfPgm(await File.ReadAllBytesAsync(drawn, cancel), dpi);
+        }
+        finally
+        {
+            File.Delete(drawn);
+        }
+    }
+
     /// <summary>Draws a page as a person sees it.</summary>
     /// <param name="picture">The file that is written: <c>….pgm</c> in grey, <c>….ppm</c> in colours; <see cref="Netpbm"/> reads it.</param>
     /// <exception cref="UnreadableException">The page cannot be drawn, or not in that time.</exception>

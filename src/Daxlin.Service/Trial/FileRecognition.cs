@@ -46,18 +46,8 @@ internal static class FileRecognition
 
     private static void Recognise(string file, ReadOnlyMemory<byte> bytes, PicturedPage page, string folder)
     {
-        var (drawn, kept) = (Path.Combine(folder, "page.pgm"), Path.Combine(folder, "page"));
-        GreyPicture picture;
-        if (page.Width > 0)
-        {
-            var dpi = PageRaster.DpiFor(page.Width, page.Height);
-            PageRaster.Draw(file, page.Number, dpi, drawn, Patience, CancellationToken.None).GetAwaiter().GetResult();
-            picture = GreyPicture.OfPgm(File.ReadAllBytes(drawn), dpi);
-        }
-        else
-        {
-            picture = PictureFile.Page(bytes.Span, page.Number);
-        }
+        var kept = Path.Combine(folder, "page");
+        var picture = page.Dpi > 0 ? PageRaster.InGrey(file, page.Number, page.Dpi, Patience, CancellationToken.None).GetAwaiter().GetResult() : PictureFile.Page(bytes.Span, page.Number);
         lock (Starting)
         {
             using var to = File.Create(kept);

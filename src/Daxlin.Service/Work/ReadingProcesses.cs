@@ -101,7 +101,7 @@ public sealed class ReadingProcesses(ReaderPool pool, DataFolder folder, Documen
     /// <summary>Recognises a page, and keeps what is recognised.</summary>
     private async Task<bool> Recognise(string sha256, PicturedPage page, CancellationToken cancel)
     {
-        var (document, drawn, dpi) = (documents.PathOf(sha256), folder.NewPart() + ".pgm", page.Width > 0 ? PageRaster.DpiFor(page.Width, page.Height) : 0);
+        var (document, drawn, dpi) = (documents.PathOf(sha256), folder.NewPart() + ".pgm", page.Dpi);
         var picture = dpi > 0 ? null : folder.NewPart();
         var task = new ReadingTask(dpi > 0 ? drawn : document, sha256, folder.NewPart(), null, null) { Recognise = new RecogniseTask(page.Number, dpi, picture) };
         try
